@@ -1,0 +1,83 @@
+"""A panel's outline drawn in one go from what each side gives away: no boolean, so no stray corner.
+
+In: the panel's size and the notches of each side; out: one contour with two corners a step.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from typing import NamedTuple
+
+from ..design import Side
+from ..geometry import Contour, Point, Vertex
+
+_SAME_MM = 1e-9
+
+
+class Notch(NamedTuple):
+    """What a side gives away: from `start` to `end` along it, `depth` into the panel.
+
+    Bottom and top are measured from the left, left and right from below.
+    """
+
+    start: float
+    end: float
+    depth: float
+
+
+def outline(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]) -> Contour:
+    """The panel from (0, 0) to (width, height) less its notches, counter-clockwise.
+
+    >>> [v.point for v in outline(4, 2, {"bottom": [Notch(1, 3, 0.5)]}).vertices]
+    [(0.0, 0.0), (1.0, 0.0), (1.0, 0.5), (3.0, 0.5), (3.0, 0.0), (4.0, 0.0), (4.0, 2.0), (0.0, 2.0)]
+    """
+    steps = {side: _steps(notches.get(side, ()), width if side in _FLAT else height) for side in _NEIGHBOURS}
+    points: list[Point] = []
+    for side, (low, high) in _NEIGHBOURS.items():
+        end = width if side in _FLAT else height
+        which = -1 if side in ("right", "top") else 0  # the end of its neighbours at which this side lies
+        run = [*steps[side]]
+        run[0] = (steps[low][which][1], run[0][1])
+        run[-1] = (end - steps[high][which][1], run[-1][1])
+        placed = [_POINT[side](s, depth, width, height) for s, depth in run]
+        points += placed if side in ("bottom", "right") else placed[::-1]
+    return Contour(tuple(Vertex(float(x), float(y)) for x, y in _tidy(points)))
+
+
+_FLAT = ("bottom", "top")
+_NEIGHBOURS: Mapping[Side, tuple[Side, Side]] = {
+    "bottom": ("left", "right"),
+    "right": ("bottom", "top"),
+    "top": ("left", "right"),
+    "left": ("bottom", "top"),
+}
+"""Counter-clockwise; with each side the ones it meets at its low and at its high end."""
+
+_POINT: Mapping[Side, Callable[[float, float, float, float], Point]] = {
+    "bottom": lambda s, depth, width, height: (s, depth),
+    "right": lambda s, depth, width, height: (width - depth, s),
+    "top": lambda s, depth, width, height: (s, height - depth),
+    "left": lambda s, depth, width, height: (depth, s),
+}
+
+
+def _steps(notches: Sequence[Notch], length: float) -> list[Point]:
+    """A side as (position, depth) from its low end to its high end."""
+    run: list[Point] = [(0.0, 0.0)]
+    for start, end, depth in sorted(notches):
+        run = [(0.0, depth)] if start <= _SAME_MM else [*run, (start, 0.0), (start, depth)]
+        if end < length - _SAME_MM:
+            run += [(end, depth), (end, 0.0)]
+    return [*run, (length, run[-1][1])]
+
+
+def _tidy(points: Sequence[Point]) -> list[Point]:
+    """Without repeated points and points on a straight line between their neighbours."""
+    unlike = [p for p, before in zip(points, (points[-1], *points), strict=False) if math.dist(p, before) > _SAME_MM]
+    count = len(unlike)
+    return [p for i, p in enumerate(unlike) if not _straight(unlike[i - 1], p, unlike[(i + 1) % count])]
+
+
+def _straight(a: Point, b: Point, c: Point) -> bool:
+    return abs((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) <= _SAME_MM * math.dist(a, c)

@@ -1,0 +1,78 @@
+"""Reading plain JSON documents, with errors that name the place. Used by the design's and the basis' borders."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from typing import Any, cast
+
+from .errors import BadDocument, NotchError
+from .units import Length, Unit, length_mm
+
+
+def mapping(value: object, field: str) -> Mapping[str, Any]:
+    if not isinstance(value, Mapping):
+        raise BadDocument(f"“{field}” is no object with named entries.", fix="Write it as {…}.", field=field)
+    return value
+
+
+def sequence(value: object, field: str, most: int) -> Sequence[Any]:
+    """A list of at most `most` entries."""
+    if not isinstance(value, list | tuple):
+        raise BadDocument(f"“{field}” is no list.", fix="Write it as […].", field=field)
+    if len(value) > most:
+        raise BadDocument(f"“{field}” has {len(value)} entries.", fix=f"Give at most {most}.", field=field)
+    return value
+
+
+def entry(document: Mapping[str, Any], key: str, field: str = "") -> Any:
+    if key not in document:
+        path = f"{field}.{key}" if field else key
+        raise BadDocument(f"“{path}” is missing.", fix=f"Add “{key}”.", field=path)
+    return document[key]
+
+
+def text(value: object, field: str, longest: int = 120, *, required: bool = True) -> str:
+    if not isinstance(value, str) or (required and not value.strip()):
+        raise BadDocument(f"“{field}” is empty or no text.", fix="Type a few words.", field=field)
+    if len(value) > longest:
+        raise BadDocument(f"“{field}” has {len(value)} characters.", fix=f"Use at most {longest}.", field=field)
+    return value.strip()
+
+
+def choice(value: object, allowed: Sequence[str], field: str) -> str:
+    if value not in allowed:
+        raise BadDocument(f"“{field}” is “{value}”.", fix=f"Choose one of: {', '.join(allowed)}.", field=field)
+    return cast(str, value)
+
+
+def whole(value: object, field: str, least: int, most: int) -> int:
+    if isinstance(value, str) and value.strip().isdigit():
+        value = int(value)
+    if isinstance(value, float) and value.is_integer():
+        value = int(value)
+    if not isinstance(value, int) or isinstance(value, bool) or not least <= value <= most:
+        raise BadDocument(f"“{field}” is {value!r}.", fix=f"Give a whole number from {least} to {most}.", field=field)
+    return value
+
+
+def length(value: object, field: str) -> Length:
+    """A typed length: a number (mm), a text, or {"text": …, "unit": …}."""
+    if isinstance(value, Mapping):
+        unit = choice(value.get("unit", "mm"), ("mm", "in"), field)
+        value = value.get("text", "")
+        return Length(value if isinstance(value, str) else repr(value), cast(Unit, unit))
+    if isinstance(value, str):
+        return Length(value)
+    if isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value):
+        return Length(f"{value!r}")
+    raise BadDocument(f"“{field}” is no length.", fix='Write a number in mm or a text such as "1/8 in".', field=field)
+
+
+def mm(value: object, field: str) -> float:
+    """A measured length in mm, from a number (mm) or a text such as "0.475 in"."""
+    typed = length(value, field)
+    try:
+        return length_mm(typed.text, typed.unit)
+    except NotchError as error:
+        raise error.at(field) from None

@@ -1,0 +1,209 @@
+"""Closed outlines: a `Contour` of straight and circular segments, or one full `Circle`.
+
+In: vertices (x, y, bulge) in mm; out: area, length, bounds, segments. A bulge is tan(sweep / 4) of the segment
+that leaves the vertex; 0 is a line, positive turns counter-clockwise (DXF Reference, LWPOLYLINE group 42).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
+
+from ..errors import BadGeometry
+
+Point = tuple[float, float]
+Box = tuple[float, float, float, float]
+
+FURTHEST_MM = 1e6
+"""Beyond this, doubles no longer hold the 1e-6 mm that outlines are joined by."""
+
+
+class Vertex(NamedTuple):
+    x: float
+    y: float
+    bulge: float = 0.0
+
+    @property
+    def point(self) -> Point:
+        return (self.x, self.y)
+
+
+class Segment(NamedTuple):
+    """From `start` to `end`, turning by 4 atan(`bulge`)."""
+
+    start: Point
+    end: Point
+    bulge: float
+
+    @property
+    def sweep(self) -> float:
+        """Signed angle in radians; 0 for a line."""
+        return 4 * math.atan(self.bulge)
+
+    @property
+    def centre(self) -> Point:
+        """Centre of an arc. Undefined for a line."""
+        (x0, y0), (x1, y1) = self.start, self.end
+        s = (1 / self.bulge - self.bulge) / 4
+        return ((x0 + x1) / 2 - s * (y1 - y0), (y0 + y1) / 2 + s * (x1 - x0))
+
+    @property
+    def radius(self) -> float:
+        chord = math.dist(self.start, self.end)
+        return chord * (1 + self.bulge**2) / (4 * abs(self.bulge))
+
+    @property
+    def length(self) -> float:
+        return math.dist(self.start, self.end) if self.bulge == 0 else self.radius * abs(self.sweep)
+
+    @property
+    def box(self) -> Box:
+        (x0, y0), (x1, y1) = self.start, self.end
+        left, right = (x0, x1) if x0 <= x1 else (x1, x0)
+        low, high = (y0, y1) if y0 <= y1 else (y1, y0)
+        if self.bulge:
+            (cx, cy), r = self.centre, self.radius
+            first = math.atan2(y0 - cy, x0 - cx)
+            for quarter in range(4):
+                turn = (quarter * math.pi / 2 - first) * math.copysign(1, self.bulge) % (2 * math.pi)
+                if turn < abs(self.sweep):
+                    x, y = cx + r * (1, 0, -1, 0)[quarter], cy + r * (0, 1, 0, -1)[quarter]
+                    left, right, low, high = min(left, x), max(right, x), min(low, y), max(high, y)
+        return (left, low, right, high)
+
+    def at(self, share: float) -> Point:
+        """The point at `share` of the way along."""
+        (x0, y0), (x1, y1) = self.start, self.end
+        if self.bulge == 0:
+            return (x0 + share * (x1 - x0), y0 + share * (y1 - y0))
+        (cx, cy), turn = self.centre, share * self.sweep
+        dx, dy = x0 - cx, y0 - cy
+        return (
+            cx + dx * math.cos(turn) - dy * math.sin(turn),
+            cy + dx * math.sin(turn) + dy * math.cos(turn),
+        )
+
+
+@dataclass(frozen=True)
+class Contour:
+    """A closed outline through `vertices`; the last segment returns to the first vertex.
+
+    Raises BadGeometry for fewer than two vertices, coordinates that are no numbers, or equal neighbours.
+
+    >>> square = rectangle(0, 0, 10, 10)
+    >>> square.area, square.length, square.box
+    (100.0, 40.0, (0.0, 0.0, 10.0, 10.0))
+    """
+
+    vertices: tuple[Vertex, ...]
+
+    def __post_init__(self) -> None:
+        if len(self.vertices) < 2:
+            raise BadGeometry(
+                f"An outline has {len(self.vertices)} corners.",
+                fix="Give at least three, or two joined by arcs.",
+            )
+        for vertex in self.vertices:
+            if not (abs(vertex.x) < FURTHEST_MM and abs(vertex.y) < FURTHEST_MM and math.isfinite(vertex.bulge)):
+                raise BadGeometry(
+                    f"A corner lies at {vertex.x:g}, {vertex.y:g}.",
+                    fix="Keep outlines within 1 km of the origin; check the numbers they come from.",
+                )
+        for vertex, before in zip(self.vertices, (self.vertices[-1], *self.vertices), strict=False):
+            if vertex.x == before.x and vertex.y == before.y:
+                raise BadGeometry(
+                    f"Two neighbouring corners lie on one point, {vertex.x:g}, {vertex.y:g}.",
+                    fix="Leave one of them out.",
+                )
+
+    @cached_property
+    def segments(self) -> tuple[Segment, ...]:
+        following = (*self.vertices[1:], self.vertices[0])
+        return tuple(
+            Segment((x, y), (after.x, after.y), bulge)
+            for (x, y, bulge), after in zip(self.vertices, following, strict=True)
+        )
+
+    @cached_property
+    def area(self) -> float:
+        """Signed: positive when the outline runs counter-clockwise."""
+        doubled = 0.0
+        for segment in self.segments:
+            (x0, y0), (x1, y1) = segment.start, segment.end
+            doubled += x0 * y1 - x1 * y0
+            if segment.bulge:
+                doubled += segment.radius**2 * (segment.sweep - math.sin(segment.sweep))
+        return doubled / 2
+
+    @property
+    def length(self) -> float:
+        return math.fsum(segment.length for segment in self.segments)
+
+    @cached_property
+    def box(self) -> Box:
+        return join_boxes(segment.box for segment in self.segments)
+
+    @property
+    def reversed(self) -> Contour:
+        count = len(self.vertices)
+        return Contour(
+            tuple(
+                Vertex(*self.vertices[i].point, -self.vertices[(i - 1) % count].bulge) for i in range(count - 1, -1, -1)
+            )
+        )
+
+
+@dataclass(frozen=True)
+class Circle:
+    """A full circle, counter-clockwise unless `hole`, which turns it the other way."""
+
+    x: float
+    y: float
+    radius: float
+    hole: bool = False
+
+    def __post_init__(self) -> None:
+        if not (math.isfinite(self.x) and math.isfinite(self.y) and 0 < self.radius < FURTHEST_MM):
+            raise BadGeometry(f"A circle has the radius {self.radius:g}.", fix="Give a radius of more than 0 mm.")
+
+    @property
+    def area(self) -> float:
+        return math.copysign(math.pi * self.radius**2, -1 if self.hole else 1)
+
+    @property
+    def length(self) -> float:
+        return 2 * math.pi * self.radius
+
+    @property
+    def box(self) -> Box:
+        return (self.x - self.radius, self.y - self.radius, self.x + self.radius, self.y + self.radius)
+
+    @property
+    def reversed(self) -> Circle:
+        return Circle(self.x, self.y, self.radius, not self.hole)
+
+    @cached_property
+    def segments(self) -> tuple[Segment, ...]:
+        """As four quarters, for whoever works on segments."""
+        points = [(self.x + self.radius * c, self.y + self.radius * s) for c, s in ((1, 0), (0, 1), (-1, 0), (0, -1))]
+        if self.hole:
+            points.reverse()
+        quarter = math.copysign(math.tan(math.pi / 8), self.area)
+        return tuple(Segment(points[index], points[(index + 1) % 4], quarter) for index in range(4))
+
+
+Ring = Contour | Circle
+
+
+def rectangle(x: float, y: float, width: float, height: float) -> Contour:
+    """Counter-clockwise from its lower left corner."""
+    right, top = x + width, y + height
+    return Contour(tuple(Vertex(float(a), float(b)) for a, b in ((x, y), (right, y), (right, top), (x, top))))
+
+
+def join_boxes(boxes: Iterator[Box]) -> Box:
+    left, low, right, high = zip(*boxes, strict=True)
+    return (min(left), min(low), max(right), max(high))

@@ -1,0 +1,1 @@
+"""One file a joint: an edge and its measures in; what each member keeps out."""

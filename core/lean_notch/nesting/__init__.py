@@ -1,0 +1,7 @@
+"""Parts onto sheets: the problem, an engine for it, and a checker that trusts no engine."""
+
+from .checker import layout_faults
+from .engine import lay_out
+from .problem import Area, Layout, LayoutSettings, Piece, Placed
+
+__all__ = ["Area", "Layout", "LayoutSettings", "Piece", "Placed", "lay_out", "layout_faults"]

@@ -1,0 +1,52 @@
+"""Is a layout right? Asked of the outlines themselves with a general geometry library, whatever engine made it."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+
+from ..geometry import Region
+from ..units import say_mm
+from .problem import Layout, LayoutSettings, Piece
+
+TOLERANCE_MM = 1e-6
+
+
+def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSettings) -> list[str]:
+    """What is wrong, in words; empty if every copy is there once, inside its margin, and spaced from the others."""
+    import shapely
+
+    faults = []
+    wanted = Counter({piece.part: piece.quantity for piece in pieces})
+    if Counter(placed.part for placed in layout.placed) != wanted:
+        faults.append("not every part is there as often as wanted")
+    regions = {piece.part: piece.region for piece in pieces}
+    m = settings.margin - TOLERANCE_MM
+    inside = shapely.box(m, m, layout.area.width - m, layout.area.height - m)
+    for sheet in range(1, layout.sheets + 1):
+        placed = layout.on_sheet(sheet)
+        shapes = [_polygon(one.placement.region(regions[one.part])) for one in placed]
+        faults += [
+            f"{p.part} {p.copy} leaves the sheet" for p, s in zip(placed, shapes, strict=True) if not inside.covers(s)
+        ]
+        for i, shape in enumerate(shapes):
+            for j in range(i):
+                gap = shape.distance(shapes[j])
+                if gap < settings.spacing - TOLERANCE_MM or shape.overlaps(shapes[j]) or shape.contains(shapes[j]):
+                    faults.append(f"{placed[i].part} and {placed[j].part} are {say_mm(gap)} apart")
+    return faults
+
+
+def _polygon(region: Region):  # type: ignore[no-untyped-def]
+    import shapely
+
+    rings = [
+        [
+            segment.at(share / steps)
+            for segment in ring.segments
+            for steps in [1 if segment.bulge == 0 else 64]
+            for share in range(steps)
+        ]
+        for ring in region.rings
+    ]
+    return shapely.Polygon(rings[0], rings[1:])

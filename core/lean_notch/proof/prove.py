@@ -1,0 +1,263 @@
+"""The proof: files in, and the job they should be; findings out, each with its place, its amount and its mend."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Literal
+
+from ..basis import Basis
+from ..build import Build, Mate
+from ..formats.read_file import ReadFile
+from ..geometry import Placement, Point, Region
+from ..nesting import Layout, Placed
+from ..units import say_mm
+from .as_cut import AsCut, as_cut
+from .compare import EDGE_MM, Comparison, compare
+from .mates import Measured, measure_mate
+
+if TYPE_CHECKING:
+    import shapely
+
+Severity = Literal["stop", "look"]
+
+CUT_LAYER = "cut"
+SILENT_LAYERS = ("reference",)
+
+PROUD_MM = 0.1
+"""Faces further out of line than this want sanding; less is not felt. Common practice."""
+
+
+@dataclass(frozen=True)
+class Finding:
+    """Something to stop for, or to look at: where, how much, and what to do. `place` is in mm on the sheet."""
+
+    code: str
+    severity: Severity
+    why: str
+    fix: str
+    part: str = ""
+    copy: int = 0
+    sheet: int = 0
+    place: Point | None = None
+    amount: float = 0.0
+
+
+@dataclass(frozen=True)
+class PartProof:
+    """One finished piece. `edge` and the corners are its worst distances from nominal in mm, None if there is none."""
+
+    part: str
+    copy: int
+    sheet: int
+    edge: float | None
+    corner: float | None
+    inside_corner: float | None
+    ok: bool
+
+
+@dataclass(frozen=True)
+class MateProof:
+    """A mate over all its fingers as cut; `proud` is how far the first member's fingers stand out of the second's
+    face for the thinnest, mean and thickest reading (negative: they fall short). None: it could not be measured."""
+
+    mate: str
+    wanted: float
+    clearance: tuple[float, float] | None
+    proud: tuple[float, float, float] | None
+    ok: bool
+
+
+@dataclass(frozen=True)
+class Proof:
+    parts: tuple[PartProof, ...]
+    mates: tuple[MateProof, ...]
+    findings: tuple[Finding, ...]
+
+    @property
+    def fits(self) -> bool:
+        return not any(finding.severity == "stop" for finding in self.findings)
+
+
+def prove(files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Basis) -> Proof:
+    """The files of some sheets (by sheet number) against the parts that should come off them.
+
+    Mates are judged where both members are in the files given.
+    """
+    prover = _Prover(build, basis)
+    for sheet, file in sorted(files.items()):
+        prover.file(sheet, file, layout)
+    prover.mates()
+    return Proof(tuple(prover.parts), tuple(prover.mated), tuple(prover.findings))
+
+
+class _Prover:
+    """Collects what is found while the sheets, then the mates, are gone through."""
+
+    def __init__(self, build: Build, basis: Basis) -> None:
+        self.build, self.basis = build, basis
+        self.parts: list[PartProof] = []
+        self.mated: list[MateProof] = []
+        self.findings: list[Finding] = []
+        self.flat: dict[str, list[shapely.Geometry]] = {part.id: [] for part in build.parts}
+
+    def file(self, sheet: int, file: ReadFile, layout: Layout) -> None:
+        cut = [path for path in file.paths if path.layer == CUT_LAYER]
+        for path in file.paths:
+            if path.layer not in (CUT_LAYER, *SILENT_LAYERS):
+                self._unknown(sheet, f"a path on the layer “{path.layer}”", path.segments[0].start)
+        for kind in file.unread:
+            self._unknown(sheet, kind, None)
+        for path in cut:
+            if not path.closed:
+                start, end = path.segments[0].start, path.segments[-1].end
+                gap = ((start[0] - end[0]) ** 2 + (start[1] - end[1]) ** 2) ** 0.5
+                self.findings.append(
+                    Finding(
+                        "open-path", "stop", f"An outline {path.name or 'without a name'} is open by {say_mm(gap)}.",
+                        "Join its ends, or export the file again.", sheet=sheet, place=end, amount=gap,
+                    )
+                )  # fmt: skip
+        pieces = as_cut(cut, self.basis.kerf)
+        for placed in layout.on_sheet(sheet):
+            self._part(placed, pieces)
+        for piece in pieces:  # those that no part has claimed
+            place = piece.path.representative_point()
+            self.findings.append(
+                Finding(
+                    "unknown-piece", "stop", "A closed outline belongs to no part of this job.",
+                    "Delete it, or add the part to the job and lay out again.",
+                    sheet=sheet, place=(place.x, place.y), amount=piece.path.area ** 0.5,
+                )
+            )  # fmt: skip
+
+    def _unknown(self, sheet: int, what: str, place: Point | None) -> None:
+        self.findings.append(
+            Finding(
+                "not-an-outline", "look", f"The file also holds {what}.",
+                "Remove it if the machine should not see it.", sheet=sheet, place=place,
+            )
+        )  # fmt: skip
+
+    def _part(self, placed: Placed, pieces: list[AsCut]) -> None:
+        part = self.build.part(placed.part)
+        title = f"{part.title} {placed.copy}"
+        nominal = placed.placement.region(part.region)
+        piece = _take(pieces, nominal)
+        where = {"part": placed.part, "copy": placed.copy, "sheet": placed.sheet}
+        if piece is None or piece.finished.is_empty or piece.finished.geom_type != "Polygon":
+            left, low, right, high = nominal.box
+            missing = piece is None
+            self.findings.append(
+                Finding(
+                    "part-missing" if missing else "part-in-pieces", "stop",
+                    f"{title} is not in the file where the layout has it." if missing
+                    else f"A beam of {say_mm(self.basis.kerf)} does not leave {title} in one piece.",
+                    "Export the file again from this layout." if missing else "Widen its thin places, or use a finer beam.",
+                    place=((left + right) / 2, (low + high) / 2), **where,  # type: ignore[arg-type]
+                )
+            )  # fmt: skip
+            self.parts.append(PartProof(placed.part, placed.copy, placed.sheet, None, None, None, False))
+            return
+        compared = compare(piece.finished, nominal, self.basis.kerf)
+        ok = compared.ok(self.basis.kerf)
+        self.parts.append(
+            PartProof(
+                placed.part, placed.copy, placed.sheet,
+                compared.edge.amount, compared.corner.amount, compared.inside_corner.amount, ok,
+            )
+        )  # fmt: skip
+        if not ok:
+            self._off(title, compared, where)
+        self.flat[placed.part].append(_put_back(piece.finished, placed.placement))
+
+    def _off(self, title: str, compared: Comparison, where: dict[str, object]) -> None:
+        worst = max((compared.edge, compared.corner, compared.extra), key=lambda deviation: deviation.amount)
+        size = "larger" if compared.larger else "smaller"
+        self.findings.append(
+            Finding(
+                "off-size", "stop",
+                f"{title} comes out {say_mm(worst.amount)} {size} than nominal at {say_mm(worst.place[0])}, "
+                f"{say_mm(worst.place[1])} with a kerf of {say_mm(self.basis.kerf)}.",
+                "Export the file again with this kerf, or measure the kerf again.",
+                place=worst.place, amount=worst.amount, **where,  # type: ignore[arg-type]
+            )
+        )  # fmt: skip
+
+    def mates(self) -> None:
+        for mate in self.build.mates:
+            pairs = [(a, b) for a in self.flat[mate.first.part] for b in self.flat[mate.second.part]]
+            if pairs:
+                self._mate(mate, [measure_mate(mate, first, second) for first, second in pairs])
+
+    def _mate(self, mate: Mate, measured: Sequence[Measured | None]) -> None:
+        good = [one for one in measured if one]
+        wanted = mate.division.clearance
+        if len(good) < len(measured):
+            self.findings.append(
+                Finding(
+                    "fingers-missing", "stop", f"“{mate.title}” has fingers that do not take turns as they should.",
+                    "Export the file again, or use wider fingers.", part=mate.first.part,
+                )
+            )  # fmt: skip
+            self.mated.append(MateProof(mate.id, wanted, None, None, False))
+            return
+        clearances = [value for one in good for value in one.clearances]
+        low, high = min(clearances), max(clearances)
+        # The first member's fingers stand in the second's sockets' place on the face of the second's board.
+        depth = sum(one.socket_depths[0] for one in good) / len(good)
+        readings = self.basis.stock.readings
+        proud = (depth - readings.thin, depth - readings.mean, depth - readings.thick)
+        # A finger and its socket may each be off by what one edge may.
+        tolerance = 2 * EDGE_MM
+        ok = wanted - tolerance <= low and high <= wanted + tolerance
+        self.mated.append(MateProof(mate.id, wanted, (low, high), proud, ok))
+        if not ok:
+            off = low if abs(low - wanted) > abs(high - wanted) else high
+            tight = off < wanted
+            self.findings.append(
+                Finding(
+                    "off-fit", "stop",
+                    f"“{mate.title}” has {say_mm(off)} of clearance as cut, {say_mm(wanted)} were chosen: "
+                    f"{'too tight' if tight else 'too loose'}.",
+                    "Measure the kerf again and export the file anew.",
+                    part=mate.first.part, amount=off - wanted,
+                )
+            )  # fmt: skip
+        for name, value in (("thinnest", proud[0]), ("thickest", proud[2])):
+            if abs(value) > PROUD_MM:
+                self.findings.append(
+                    Finding(
+                        "faces-uneven", "look",
+                        f"At “{mate.title}” the fingers {'stand' if value > 0 else 'fall'} {say_mm(abs(value), 2)} "
+                        f"{'proud' if value > 0 else 'short'} where the board is {name}.",
+                        "Sand them flush, or pick a more even board.", part=mate.first.part, amount=value,
+                    )
+                )  # fmt: skip
+
+
+def _take(pieces: list[AsCut], nominal: Region) -> AsCut | None:
+    """The piece that lies where `nominal` does, taken off the list."""
+    left, low, right, high = nominal.box
+
+    def apart(piece: AsCut) -> float:
+        a, b, c, d = piece.path.bounds
+        return float(max(abs(a - left), abs(b - low), abs(c - right), abs(d - high)))
+
+    if not pieces:
+        return None
+    nearest = min(pieces, key=apart)
+    if apart(nearest) > 0.05 * max(right - left, high - low) + 1:
+        return None
+    pieces.remove(nearest)
+    return nearest
+
+
+def _put_back(finished: shapely.Geometry, placement: Placement) -> shapely.Geometry:
+    """A finished piece turned and moved back into its panel's own frame."""
+    import numpy as np
+    import shapely
+
+    cos, sin = Placement(angle=placement.angle).point((1.0, 0.0))
+    turn = np.array([[cos, -sin], [sin, cos]])
+    return shapely.transform(finished, lambda xy: (xy - (placement.x, placement.y)) @ turn)
