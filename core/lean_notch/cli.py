@@ -202,9 +202,9 @@ def _prove(arguments: argparse.Namespace) -> int:
                 fix=f"Keep the names that export gave: {', '.join(packet.get('files', {}))}.",
             )
         by_format.setdefault("svg" if file.suffix.lower() == ".svg" else "dxf", {})[sheet] = _read(file)
-    reports = [asdict(prove_files(result, files, kind)) for kind, files in by_format.items()]
+    proofs = [prove_files(result, files, kind) for kind, files in by_format.items()]
     parts, mates, findings = (
-        [row for report in reports for row in report[key]] for key in ("parts", "mates", "findings")
+        [asdict(row) for proof in proofs for row in getattr(proof, rows)] for rows in ("parts", "mates", "findings")
     )
     fits = not any(finding["severity"] == "stop" for finding in findings)
     print(json.dumps({"fits": fits, "findings": findings, "parts": parts, "mates": mates}, indent=1))

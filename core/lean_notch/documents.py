@@ -69,6 +69,11 @@ def length(value: object, field: str) -> Length:
     raise BadDocument(f"“{field}” is no length.", fix='Write a number in mm or a text such as "1/8 in".', field=field)
 
 
+def in_unit(value: object, unit: Unit) -> object:
+    """A text said to be typed in `unit`; anything else as it is."""
+    return {"text": value, "unit": unit} if isinstance(value, str) and unit != "mm" else value
+
+
 def mm(value: object, field: str) -> float:
     """A measured length in mm, from a number (mm) or a text such as "0.475 in"."""
     typed = length(value, field)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from ..documents import choice, entry, mapping, mm, sequence, text, whole
@@ -125,54 +125,60 @@ class Basis:
         return {"thickness": self.thickness, "clearance": self.clearance}
 
 
-def basis_from_json(document: object) -> Basis:
-    """A Basis from its document; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field."""
-    top = mapping(document, "basis")
-    stock = mapping(entry(top, "stock"), "stock")
-    machine = mapping(entry(top, "machine"), "machine")
+def stock_from_json(document: object) -> Stock:
+    """A Stock from its document; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field."""
+    stock = mapping(document, "stock")
     readings = sequence(entry(stock, "readings", "stock"), "readings", MOST_READINGS)
     sheets = stock.get("sheets")
-    values = Readings(tuple(mm(value, f"readings[{i}]") for i, value in enumerate(readings)))
-    return Basis(
-        stock=Stock(
-            name=text(entry(stock, "name", "stock"), "stock.name"),
-            kind=choice(stock.get("kind", "plywood"), STOCK_KINDS, "stock.kind"),
-            nominal=mm(entry(stock, "nominal", "stock"), "stock.nominal"),
-            readings=values,
-            sheet_width=mm(entry(stock, "sheet_width", "stock"), "stock.sheet_width"),
-            sheet_height=mm(entry(stock, "sheet_height", "stock"), "stock.sheet_height"),
-            sheets=None if sheets is None else whole(sheets, "stock.sheets", 1, 1000),
-        ),
-        machine=Machine(
-            name=text(entry(machine, "name", "machine"), "machine.name"),
-            kind=choice(machine.get("kind", "laser"), MACHINE_KINDS, "machine.kind"),
-            bed_width=mm(entry(machine, "bed_width", "machine"), "machine.bed_width"),
-            bed_height=mm(entry(machine, "bed_height", "machine"), "machine.bed_height"),
-            kerf=mm(entry(machine, "kerf", "machine"), "kerf"),
-        ),
-        clearance=mm(entry(top, "clearance"), "clearance"),
+    return Stock(
+        name=text(entry(stock, "name", "stock"), "stock.name"),
+        kind=choice(stock.get("kind", "plywood"), STOCK_KINDS, "stock.kind"),
+        nominal=mm(entry(stock, "nominal", "stock"), "stock.nominal"),
+        readings=Readings(tuple(mm(value, f"readings[{i}]") for i, value in enumerate(readings))),
+        sheet_width=mm(entry(stock, "sheet_width", "stock"), "stock.sheet_width"),
+        sheet_height=mm(entry(stock, "sheet_height", "stock"), "stock.sheet_height"),
+        sheets=None if sheets is None else whole(sheets, "stock.sheets", 1, 1000),
     )
+
+
+def machine_from_json(document: object) -> Machine:
+    """A Machine from its document. Raises NotchError at the field."""
+    machine = mapping(document, "machine")
+    return Machine(
+        name=text(entry(machine, "name", "machine"), "machine.name"),
+        kind=choice(machine.get("kind", "laser"), MACHINE_KINDS, "machine.kind"),
+        bed_width=mm(entry(machine, "bed_width", "machine"), "machine.bed_width"),
+        bed_height=mm(entry(machine, "bed_height", "machine"), "machine.bed_height"),
+        kerf=mm(entry(machine, "kerf", "machine"), "kerf"),
+    )
+
+
+def basis_from_json(document: object) -> Basis:
+    """A Basis from its document. Raises NotchError at the field."""
+    top = mapping(document, "basis")
+    return Basis(
+        stock_from_json(entry(top, "stock")),
+        machine_from_json(entry(top, "machine")),
+        mm(entry(top, "clearance"), "clearance"),
+    )
+
+
+def stock_to_json(stock: Stock) -> dict[str, Any]:
+    """The document that `stock_from_json` reads, all lengths in mm."""
+    document = asdict(stock)
+    document["readings"] = list(stock.readings.values_mm)
+    return document
+
+
+def machine_to_json(machine: Machine) -> dict[str, Any]:
+    """The document that `machine_from_json` reads, all lengths in mm."""
+    return asdict(machine)
 
 
 def basis_to_json(basis: Basis) -> dict[str, Any]:
     """The document that `basis_from_json` reads, all lengths in mm."""
-    stock, machine = basis.stock, basis.machine
     return {
-        "stock": {
-            "name": stock.name,
-            "kind": stock.kind,
-            "nominal": stock.nominal,
-            "readings": list(stock.readings.values_mm),
-            "sheet_width": stock.sheet_width,
-            "sheet_height": stock.sheet_height,
-            "sheets": stock.sheets,
-        },
-        "machine": {
-            "name": machine.name,
-            "kind": machine.kind,
-            "bed_width": machine.bed_width,
-            "bed_height": machine.bed_height,
-            "kerf": machine.kerf,
-        },
+        "stock": stock_to_json(basis.stock),
+        "machine": machine_to_json(basis.machine),
         "clearance": basis.clearance,
     }

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from ..design import Design, EdgeRef, FingerJoint, Side
 from ..errors import NotchError, PanelsDoNotMeet
+from ..geometry import Point
 from ..joints.finger import FingerDivision, Interval, divide_edge
 from ..units import say_mm
 from .outline import Notch
@@ -36,6 +37,18 @@ class Member:
     def length(self) -> float:
         """Of the whole side."""
         return self.panel[0 if self.side in ("bottom", "top") else 1]
+
+    def point(self, position: float, depth: float) -> Point:
+        """A place on the part: `position` along the division, `depth` into the panel from its outer edge."""
+        along = self.start + self.sense * position
+        width, height = self.panel
+        places: dict[Side, Point] = {
+            "bottom": (along, depth),
+            "top": (along, height - depth),
+            "left": (depth, along),
+            "right": (width - depth, along),
+        }
+        return places[self.side]
 
     def on_side(self, interval: Interval) -> Interval:
         a, b = (self.start + self.sense * value for value in interval)

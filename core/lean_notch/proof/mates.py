@@ -51,7 +51,7 @@ def _fingers(mate: Mate, member: Member, piece: shapely.Geometry) -> list[Interv
     import shapely
 
     end = mate.division.cuts[-1]
-    a, b = _point(member, 0.0, member.depth / 2), _point(member, end, member.depth / 2)
+    a, b = member.point(0.0, member.depth / 2), member.point(end, member.depth / 2)
     cut = shapely.intersection(piece, shapely.LineString([a, b]))
     flat = member.side in ("bottom", "top")
     found = []
@@ -68,18 +68,6 @@ def _socket_depth(mate: Mate, member: Member, piece: shapely.Geometry, index: in
 
     cuts = mate.division.cuts
     middle = (cuts[index] + cuts[index + 1]) / 2
-    a, b = _point(member, middle, -member.depth), _point(member, middle, 3 * member.depth)
+    a, b = member.point(middle, -member.depth), member.point(middle, 3 * member.depth)
     cut = shapely.intersection(piece, shapely.LineString([a, b]))
     return float(shapely.distance(shapely.Point(a), cut)) - member.depth
-
-
-def _point(member: Member, position: float, depth: float) -> tuple[float, float]:
-    """A place on a member: `position` along the division, `depth` into the panel from its outer edge."""
-    along = member.start + member.sense * position
-    width, height = member.panel
-    return {
-        "bottom": (along, depth),
-        "top": (along, height - depth),
-        "left": (depth, along),
-        "right": (width - depth, along),
-    }[member.side]

@@ -70,9 +70,12 @@ class MateProof:
 
 @dataclass(frozen=True)
 class Proof:
+    """`pieces` are the finished shapes by sheet number, where they lie on it."""
+
     parts: tuple[PartProof, ...]
     mates: tuple[MateProof, ...]
     findings: tuple[Finding, ...]
+    pieces: Mapping[int, tuple[shapely.Geometry, ...]]
 
     @property
     def fits(self) -> bool:
@@ -88,7 +91,7 @@ def prove(files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Ba
     for sheet, file in sorted(files.items()):
         prover.file(sheet, file, layout)
     prover.mates()
-    return Proof(tuple(prover.parts), tuple(prover.mated), tuple(prover.findings))
+    return Proof(tuple(prover.parts), tuple(prover.mated), tuple(prover.findings), prover.pieces)
 
 
 class _Prover:
@@ -99,6 +102,7 @@ class _Prover:
         self.parts: list[PartProof] = []
         self.mated: list[MateProof] = []
         self.findings: list[Finding] = []
+        self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.flat: dict[str, list[shapely.Geometry]] = {part.id: [] for part in build.parts}
 
     def file(self, sheet: int, file: ReadFile, layout: Layout) -> None:
@@ -119,6 +123,7 @@ class _Prover:
                     )
                 )  # fmt: skip
         pieces = as_cut(cut, self.basis.kerf)
+        self.pieces[sheet] = tuple(piece.finished for piece in pieces)
         for placed in layout.on_sheet(sheet):
             self._part(placed, pieces)
         for piece in pieces:  # those that no part has claimed

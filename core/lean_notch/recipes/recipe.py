@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..design import Design
-from ..documents import choice, length
+from ..documents import choice, in_unit, length
 from ..errors import BadDocument, MissingInput
-from ..units import Length
+from ..units import Length, Unit
 
 Values = Mapping[str, Length | str]
 
@@ -35,9 +35,14 @@ class Recipe:
     settings: tuple[Setting, ...]
     make: Callable[[str, Values], Design]
 
-    def design(self, name: str, given: Mapping[str, object]) -> Design:
-        """The design called `name` for the `given` settings; what is not given takes its default."""
-        return self.make(name, read_settings(self, given))
+    def design(self, name: str, given: Mapping[str, object], unit: Unit = "mm") -> Design:
+        """The design called `name` for the `given` settings, texts in `unit`; what is not given takes its default."""
+        return self.make(name, read_settings(self, self.typed(given, unit)))
+
+    def typed(self, given: Mapping[str, object], unit: Unit) -> dict[str, object]:
+        """`given` settings, the lengths among them said to be typed in `unit`."""
+        lengths = {setting.name for setting in self.settings if setting.kind == "length"}
+        return {key: in_unit(value, unit) if key in lengths else value for key, value in given.items()}
 
 
 def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Length | str]:

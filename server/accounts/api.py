@@ -1,0 +1,62 @@
+"""Who is signed in. Routes only translate; Django's own users and sessions do the work."""
+
+from __future__ import annotations
+
+from config.problems import Problem
+from demo.maker import DEMO_NAME, DEMO_PASSWORD
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest
+from django.middleware.csrf import get_token
+from lean_notch.errors import NotchError
+from ninja import Router, Schema
+
+router = Router()
+
+
+class DemoMaker(Schema):
+    name: str
+    password: str
+
+
+class SessionOut(Schema):
+    """`token` goes back in the header X-CSRFToken with every change. `demo` offers the demo's own maker."""
+
+    name: str | None
+    token: str
+    demo: DemoMaker | None
+
+
+class SignIn(Schema):
+    name: str
+    password: str
+
+
+class WrongPassword(NotchError):
+    code = "wrong-password"
+
+
+def _session(request: HttpRequest) -> SessionOut:
+    name = request.user.get_username() if request.user.is_authenticated else None
+    demo = DemoMaker(name=DEMO_NAME, password=DEMO_PASSWORD) if settings.DEMO else None
+    return SessionOut(name=name, token=get_token(request), demo=demo)
+
+
+@router.get("/session", response=SessionOut, auth=None)
+def read_session(request: HttpRequest) -> SessionOut:
+    return _session(request)
+
+
+@router.post("/session", response={200: SessionOut, 422: Problem}, auth=None)
+def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
+    user = authenticate(request, username=given.name.strip(), password=given.password)
+    if user is None:
+        raise WrongPassword("Name and password do not match.", fix="Type both again.", field="password")
+    login(request, user)
+    return _session(request)
+
+
+@router.delete("/session", response=SessionOut)
+def sign_out(request: HttpRequest) -> SessionOut:
+    logout(request)
+    return _session(request)

@@ -1,0 +1,50 @@
+"""The typed API. Errors of the core are turned into responses here and nowhere else."""
+
+from __future__ import annotations
+
+from accounts.api import router as accounts
+from designs.api import router as designs
+from django.http import Http404, HttpRequest, HttpResponse
+from lean_notch.errors import NotchError
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, ValidationError
+from ninja.security import django_auth
+from workshop.api import router as workshop
+
+from config.problems import Conflict, Problem
+
+api = NinjaAPI(title="Lean Notch", version="1", auth=django_auth, docs_url=None)
+api.add_router("", accounts, tags=["accounts"])
+api.add_router("", workshop, tags=["workshop"])
+api.add_router("", designs, tags=["designs"])
+
+
+def _respond(request: HttpRequest, problem: Problem, status: int) -> HttpResponse:
+    return api.create_response(request, problem.model_dump(), status=status)
+
+
+@api.exception_handler(NotchError)
+def refused(request: HttpRequest, error: NotchError) -> HttpResponse:
+    status = 409 if isinstance(error, Conflict) else 422
+    return _respond(request, Problem(**error.as_json()), status)
+
+
+@api.exception_handler(ValidationError)
+def malformed(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    first = error.errors[0]
+    field = ".".join(str(step) for step in first["loc"][2:])
+    problem = Problem(
+        code="malformed", why=f"{field or 'The request'}: {first['msg']}.", fix="Correct it.", field=field
+    )
+    return _respond(request, problem, 422)
+
+
+@api.exception_handler(AuthenticationError)
+def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:  # noqa: ARG001
+    return _respond(request, Problem(code="signed-out", why="You are not signed in.", fix="Sign in.", field=""), 401)
+
+
+@api.exception_handler(Http404)
+def missing(request: HttpRequest, error: Http404) -> HttpResponse:  # noqa: ARG001
+    problem = Problem(code="not-found", why="There is no such thing here.", fix="Go back to your jobs.", field="")
+    return _respond(request, problem, 404)

@@ -1,0 +1,81 @@
+"""Django's settings. The data folder holds the database and the secret; LEAN_NOTCH_DATA moves it."""
+
+import os
+import secrets
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+DATA_DIR = Path(os.environ.get("LEAN_NOTCH_DATA", ROOT / ".data"))
+DATA_DIR.mkdir(parents=True, exist_ok=True)
+WEB_DIR = ROOT / "web" / "dist"
+
+DEMO = os.environ.get("LEAN_NOTCH_DEMO") == "1"
+"""Offers the demo's own maker on the sign-in page. Never on a server that others reach."""
+
+
+def _secret() -> str:
+    """Made once for each data folder, so that sessions survive a restart."""
+    path = DATA_DIR / "secret-key"
+    if not path.exists():
+        path.touch(mode=0o600)
+        path.write_text(secrets.token_urlsafe(50))
+    return path.read_text()
+
+
+SECRET_KEY = os.environ.get("LEAN_NOTCH_SECRET") or _secret()
+DEBUG = False
+ALLOWED_HOSTS = os.environ.get("LEAN_NOTCH_HOSTS", "localhost,127.0.0.1,[::1],testserver").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "workshop",
+    "designs",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+ASGI_APPLICATION = "config.asgi.application"
+TEMPLATES: list[dict[str, object]] = []
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "lean-notch.sqlite3",
+        # IMMEDIATE: a transaction that reads and then writes waits its turn instead of failing as "locked".
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA temp_store=MEMORY;",
+        },
+        "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 8}},
+]
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+STATIC_URL = "/static/"
+WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
+WHITENOISE_INDEX_FILE = False
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802, ARG001
+    """Vite hashes the names of everything in /assets/."""
+    return url.startswith("/assets/")

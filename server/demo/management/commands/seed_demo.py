@@ -1,0 +1,50 @@
+"""Seeds the demo: Reedmere Field Room's rack, machines and jobs, through the same actions as the page uses."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from designs.actions import start_design
+from designs.models import Design
+from django.contrib.auth.models import User
+from django.core.management.base import BaseCommand
+from workshop.actions import put_machine, put_stock
+from workshop.models import Machine, Stock
+
+from demo.maker import DEMO_NAME, DEMO_PASSWORD
+
+STOCKS: list[dict[str, Any]] = [
+    {
+        "name": "Poplar ply", "kind": "plywood", "nominal": 3, "readings": [3.02, 3.05, 3.06, 3.07, 3.10],
+        "sheet_width": 600, "sheet_height": 400, "sheets": 6,
+    },
+    {
+        "name": "Birch ply", "kind": "plywood", "nominal": 12, "readings": [11.82, 11.90, 11.86, 11.93],
+        "sheet_width": 1250, "sheet_height": 1250, "sheets": 2,
+    },
+]  # fmt: skip
+MACHINES: list[dict[str, Any]] = [
+    {"name": "Shed laser", "kind": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.14},
+    {"name": "Barn router", "kind": "router", "bed_width": 1250, "bed_height": 1250, "kerf": 6.0},
+]
+
+
+class Command(BaseCommand):
+    help = "Adds what the demo needs and is not there yet; changes nothing that a maker has done."
+
+    def handle(self, *args: object, **options: object) -> None:  # noqa: ARG002
+        maker, new = User.objects.get_or_create(username=DEMO_NAME)
+        if new:
+            maker.set_password(DEMO_PASSWORD)
+            maker.save()
+        for stock in STOCKS:
+            if not Stock.objects.filter(name=stock["name"]).exists():
+                put_stock(stock)
+        for machine in MACHINES:
+            if not Machine.objects.filter(name=machine["name"]).exists():
+                put_machine(machine)
+        if not Design.objects.filter(owner=maker).exists():
+            start_design(
+                maker, "open-tray", "Vial carrier", {"width": "150", "depth": "100", "height": "60", "sizes": "inside"},
+                "mm", Stock.objects.get(name="Poplar ply"), Machine.objects.get(name="Shed laser"),
+            )  # fmt: skip

@@ -1,0 +1,144 @@
+"""One action a change of a design: permission is the caller's, transaction and revision are here."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import asdict
+from typing import Any
+
+from config.problems import Conflict
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+from lean_notch.basis import basis_from_json
+from lean_notch.documents import text
+from lean_notch.edits import edit_job
+from lean_notch.errors import NotchError
+from lean_notch.job import FileFormat, Job, compute, job_from_json, job_to_json, write_files
+from lean_notch.recipes import RECIPES
+from lean_notch.units import Unit
+from workshop.models import Machine, Stock
+
+from .compute import computed
+from .models import Design, Export, Layout, Revision
+
+START_CLEARANCE = 0.02
+
+
+class NothingThere(NotchError):
+    code = "nothing-there"
+
+
+def start_design(
+    owner: User,
+    recipe: str,
+    name: str,
+    settings: Mapping[str, object],
+    unit: Unit,
+    stock: Stock,
+    machine: Machine,
+) -> Design:
+    """A new design from a recipe, on a stock and a machine of the workshop. Raises NotchError at the field."""
+    if recipe not in RECIPES:
+        raise NothingThere(f"There is no recipe “{recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.", field="recipe")
+    basis = {"stock": stock.document, "machine": machine.document, "clearance": START_CLEARANCE}
+    job = Job(RECIPES[recipe].design(text(name, "name", 80), settings, unit), basis_from_json(basis))
+    document = job_to_json(job)
+    computed(document)  # a design that cannot be built is not started
+    with transaction.atomic():
+        design = Design.objects.create(owner=owner, name=job.design.name)
+        _advance(design, document)
+    return design
+
+
+def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen: int) -> Design:
+    """A new revision with `changes`, if nobody moved the design since `seen`. Raises Conflict or NotchError.
+
+    An edit that changes nothing saves nothing.
+    """
+    with transaction.atomic():
+        design = _unmoved(design_id, seen)
+        before = head_of(design).document
+        document = job_to_json(edit_job(job_from_json(before), changes, unit))
+        if document != before:
+            computed(document)
+            _advance(design, document)
+    return design
+
+
+def undo(design_id: int, seen: int) -> Design:
+    """Back to the revision before. Raises NothingThere at the first one."""
+    with transaction.atomic():
+        design = _unmoved(design_id, seen)
+        head = head_of(design)
+        if head.parent is None:
+            raise NothingThere("This is the first revision.", fix="There is nothing to undo.")
+        return _move(design, head.parent)
+
+
+def redo(design_id: int, seen: int) -> Design:
+    """Forward to the revision that was last undone from here."""
+    with transaction.atomic():
+        design = _unmoved(design_id, seen)
+        following = head_of(design).redo
+        if following is None:
+            raise NothingThere("This is the newest revision.", fix="There is nothing to redo.")
+        return _move(design, following)
+
+
+def remove_design(design: Design) -> None:
+    """Takes a design off the maker's list; `restore_design` brings it back."""
+    design.removed = timezone.now()
+    design.save()
+
+
+def restore_design(design: Design) -> None:
+    design.removed = None
+    design.save()
+
+
+def export_design(design: Design, file_format: FileFormat, *, reference_square: bool) -> list[Export]:
+    """Writes the head revision's files, one a sheet, and keeps them with the layout they were written from."""
+    head = head_of(design)
+    result = compute(job_from_json(head.document), reference_square=reference_square)
+    with transaction.atomic():
+        layout, _ = Layout.objects.get_or_create(revision=head, defaults={"document": asdict(result.layout)})
+        return [
+            Export.objects.create(
+                layout=layout, sheet=file.sheet, format=file_format, file_name=file.name, data=file.data
+            )
+            for file in write_files(result, file_format)
+        ]
+
+
+def head_of(design: Design) -> Revision:
+    assert design.head is not None, "a design is created together with its first revision"
+    return design.head
+
+
+def _unmoved(design_id: int, seen: int) -> Design:
+    design = Design.objects.select_related("head__parent", "head__redo").get(id=design_id)
+    if design.moves != seen:
+        raise Conflict(
+            "This job was changed in another window since it was shown here.",
+            fix="Take the other window's state, or save yours over it; theirs stays in the history.",
+        )
+    return design
+
+
+def _advance(design: Design, document: dict[str, Any]) -> None:
+    parent = design.head
+    number = design.revisions.count() + 1
+    revision = Revision.objects.create(design=design, number=number, parent=parent, document=document)
+    if parent:
+        parent.redo = revision
+        parent.save(update_fields=["redo"])
+    _move(design, revision)
+
+
+def _move(design: Design, revision: Revision) -> Design:
+    design.head = revision
+    design.name = revision.document["design"]["name"]
+    design.moves += 1
+    design.save()
+    return design

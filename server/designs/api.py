@@ -1,0 +1,109 @@
+"""Designs over HTTP. A maker sees only their own: every route starts from `_own`."""
+
+from __future__ import annotations
+
+from config.problems import Problem
+from django.contrib.auth.models import User
+from django.db.models import QuerySet
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+from workshop.models import Machine, Stock
+
+from . import actions, shown
+from . import schemas as s
+from .models import Design, Export
+
+router = Router()
+Refusals = {404: Problem, 409: Problem, 422: Problem}
+
+
+def _own(request: HttpRequest) -> QuerySet[Design]:
+    return Design.objects.filter(owner_id=request.user.pk).select_related("head")
+
+
+def _one(request: HttpRequest, design_id: int) -> Design:
+    return get_object_or_404(_own(request), id=design_id, removed=None)
+
+
+@router.get("/choices", response=s.ChoicesOut)
+def read_choices(request: HttpRequest) -> s.ChoicesOut:  # noqa: ARG001
+    return shown.show_choices()
+
+
+@router.get("/designs", response=list[s.DesignCard])
+def list_designs(request: HttpRequest) -> list[s.DesignCard]:
+    return [shown.show_card(design) for design in _own(request).filter(removed=None).order_by("-changed")]
+
+
+@router.post("/designs", response={201: s.DesignOut, **Refusals})
+def start_design(request: HttpRequest, given: s.StartIn) -> Status[s.DesignOut]:
+    stock, machine = get_object_or_404(Stock, id=given.stock), get_object_or_404(Machine, id=given.machine)
+    owner = get_object_or_404(User, pk=request.user.pk)
+    design = actions.start_design(owner, given.recipe, given.name, given.settings, given.unit, stock, machine)
+    return Status(201, shown.show_design(design))
+
+
+@router.get("/designs/{design_id}", response={200: s.DesignOut, 404: Problem})
+def read_design(request: HttpRequest, design_id: int) -> s.DesignOut:
+    return shown.show_design(_one(request, design_id))
+
+
+@router.post("/designs/{design_id}/edits", response={200: s.DesignOut, **Refusals})
+def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> s.DesignOut:
+    _one(request, design_id)
+    changes: dict[str, object] = dict(given.changes)
+    if "stock" in changes:
+        changes["stock"] = get_object_or_404(Stock, id=changes["stock"]).document
+    if "machine" in changes:
+        changes["machine"] = get_object_or_404(Machine, id=changes["machine"]).document
+    return shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen))
+
+
+@router.post("/designs/{design_id}/undo", response={200: s.DesignOut, **Refusals})
+def undo(request: HttpRequest, design_id: int, given: s.MoveIn) -> s.DesignOut:
+    return shown.show_design(actions.undo(_one(request, design_id).id, given.seen))
+
+
+@router.post("/designs/{design_id}/redo", response={200: s.DesignOut, **Refusals})
+def redo(request: HttpRequest, design_id: int, given: s.MoveIn) -> s.DesignOut:
+    return shown.show_design(actions.redo(_one(request, design_id).id, given.seen))
+
+
+@router.delete("/designs/{design_id}", response={204: None, 404: Problem})
+def remove_design(request: HttpRequest, design_id: int) -> Status[None]:
+    actions.remove_design(_one(request, design_id))
+    return Status(204, None)
+
+
+@router.post("/designs/{design_id}/restore", response={200: s.DesignCard, 404: Problem})
+def restore_design(request: HttpRequest, design_id: int) -> s.DesignCard:
+    design = get_object_or_404(_own(request), id=design_id)
+    actions.restore_design(design)
+    return shown.show_card(design)
+
+
+@router.get("/designs/{design_id}/proof", response={200: s.ProofOut, **Refusals})
+def read_proof(request: HttpRequest, design_id: int) -> s.ProofOut:
+    return shown.show_proof(_one(request, design_id))
+
+
+@router.get("/designs/{design_id}/exports", response={200: list[s.ExportOut], 404: Problem})
+def list_exports(request: HttpRequest, design_id: int) -> list[s.ExportOut]:
+    made = Export.objects.filter(layout__revision__design=_one(request, design_id)).order_by("-id")[:20]
+    return [shown.show_export(export) for export in made]
+
+
+@router.post("/designs/{design_id}/exports", response={201: list[s.ExportOut], **Refusals})
+def export_design(request: HttpRequest, design_id: int, given: s.ExportIn) -> Status[list[s.ExportOut]]:
+    design = _one(request, design_id)
+    files = actions.export_design(design, given.format, reference_square=given.reference_square)
+    return Status(201, [shown.show_export(file) for file in files])
+
+
+@router.get("/exports/{export_id}/file", response={404: Problem})
+def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
+    export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
+    kind = "image/svg+xml" if export.format == "svg" else "application/dxf"
+    disposition = f'attachment; filename="{export.file_name}"'
+    return HttpResponse(bytes(export.data), content_type=kind, headers={"Content-Disposition": disposition})

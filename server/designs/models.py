@@ -1,0 +1,50 @@
+"""Designs and their revisions. Nothing is ever overwritten: every saved edit is a new revision."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class Design(models.Model):
+    """One maker's job. `head` is the revision that is shown; undo and redo move it."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="designs")
+    name = models.CharField(max_length=80)
+    head = models.ForeignKey("Revision", null=True, on_delete=models.PROTECT, related_name="+")
+    moves = models.PositiveIntegerField(default=0)
+    """Counts every save, undo and redo: what a window must have seen before it may save."""
+    changed = models.DateTimeField(auto_now=True)
+    removed = models.DateTimeField(null=True)
+
+
+class Revision(models.Model):
+    """`document` is the core's job document. `redo` is the revision that redo leads to from here."""
+
+    design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")
+    redo = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
+    document = models.JSONField()
+    saved = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["design", "number"], name="one_number_a_design")]
+
+
+class Layout(models.Model):
+    """Where the parts lay when files were handed over: engines improve, what was cut stays known."""
+
+    revision = models.OneToOneField(Revision, on_delete=models.CASCADE, related_name="layout")
+    document = models.JSONField()
+
+
+class Export(models.Model):
+    """One file handed over, byte for byte."""
+
+    layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="exports")
+    sheet = models.PositiveIntegerField()
+    format = models.CharField(max_length=10)
+    file_name = models.CharField(max_length=200)
+    data = models.BinaryField()
+    made = models.DateTimeField(auto_now_add=True)

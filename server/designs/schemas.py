@@ -1,0 +1,270 @@
+"""The border of designs: what the page may ask, and what it gets to draw. Lengths out are mm, y points up."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from lean_notch.units import Unit
+from ninja import Schema
+from pydantic import Field
+from workshop.schemas import MachineValues, StockValues
+
+Text = Annotated[str, Field(max_length=200)]
+FileFormat = Literal["svg", "dxf", "dxf-r12"]
+
+
+class StartIn(Schema):
+    """Starts a design from a recipe; `settings` are texts as typed, in `unit`."""
+
+    recipe: Text = "open-tray"
+    name: Annotated[str, Field(max_length=80)]
+    settings: Annotated[dict[str, Text], Field(max_length=50, examples=[{"width": "150", "sizes": "inside"}])] = {}
+    stock: int
+    machine: int
+    unit: Unit = "mm"
+
+
+class EditIn(Schema):
+    """Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's.
+
+    `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
+    """
+
+    changes: Annotated[
+        dict[str, Text | bool | int | Annotated[list[Text], Field(max_length=100)]],
+        Field(max_length=50, examples=[{"width": "width/3 + 2 mm", "readings": ["3.02", "3.05"]}]),
+    ]
+    unit: Unit = "mm"
+    seen: int
+
+
+class MoveIn(Schema):
+    """Undo or redo, from what `seen` showed."""
+
+    seen: int
+
+
+class ExportIn(Schema):
+    format: FileFormat = "svg"
+    reference_square: bool = False
+
+
+class SettingOut(Schema):
+    """A recipe's question. `typed` and `unit` are how it was answered in this design."""
+
+    name: str
+    title: str
+    kind: Literal["length", "choice"]
+    default: str
+    help: str
+    choices: list[str]
+    optional: bool
+    typed: str = ""
+    unit: Unit = "mm"
+
+
+class RecipeOut(Schema):
+    name: str
+    title: str
+    about: str
+    settings: list[SettingOut]
+
+
+class FigureOut(Schema):
+    """A ledger's row. `value` is mm, mm², a count or a share by `kind`, and null for words."""
+
+    key: str
+    title: str
+    value: float | None
+    source: Literal["measured", "chosen", "computed"]
+    because: str
+    kind: Literal["length", "count", "share", "area", "word"]
+    word: str
+    field: str
+    typed: str
+
+
+class PartOut(Schema):
+    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high."""
+
+    id: str
+    title: str
+    quantity: int
+    path: str
+    box: tuple[float, float, float, float]
+    origin: tuple[float, float, float]
+    u: tuple[float, float, float]
+    v: tuple[float, float, float]
+    n: tuple[float, float, float]
+    thickness: float
+
+
+class MemberOut(Schema):
+    """Where on its part a joint lies, as a stretch of the panel's edge."""
+
+    part: str
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+
+class MateOut(Schema):
+    id: str
+    title: str
+    first: MemberOut
+    second: MemberOut
+    fingers: int
+    finger: float
+    clearance: float
+    depth: float
+
+
+class PlacedOut(Schema):
+    part: str
+    copy_number: int
+    sheet: int
+    x: float
+    y: float
+    angle: float
+
+
+class CutPathOut(Schema):
+    part: str
+    copy_number: int
+    inner: bool
+    path: str
+
+
+class SheetOut(Schema):
+    number: int
+    width: float
+    height: float
+    paths: list[CutPathOut]
+
+
+class StopOut(Schema):
+    key: str
+    title: str
+    line: str
+    state: Literal["ready", "look", "open"]
+    wants: str
+
+
+class BasisOut(Schema):
+    stock: StockValues
+    machine: MachineValues
+    clearance: float
+    fit: str
+    thickness: float
+    thin: float
+    thick: float
+    slot: float
+    slot_drawn: float
+
+
+class DesignOut(Schema):
+    """A whole design as computed. `moves` goes back as `seen` with the next change."""
+
+    id: int
+    name: str
+    moves: int
+    revision: int
+    revisions: int
+    saved: datetime
+    can_undo: bool
+    can_redo: bool
+    recipe: str
+    settings: list[SettingOut]
+    quarter_turns: bool
+    basis: BasisOut
+    parts: list[PartOut]
+    mates: list[MateOut]
+    placed: list[PlacedOut]
+    sheets: list[SheetOut]
+    ledger: dict[str, list[FigureOut]]
+    route: list[StopOut]
+
+
+class DesignCard(Schema):
+    """A job on the maker's first page: its parts' silhouettes and what it is made of."""
+
+    id: int
+    name: str
+    changed: datetime
+    revision: int
+    stock: str
+    thickness: float
+    silhouettes: list[Silhouette]
+
+
+class FindingOut(Schema):
+    code: str
+    severity: Literal["stop", "look"]
+    why: str
+    fix: str
+    part: str
+    sheet: int
+    place: tuple[float, float] | None
+    amount: float
+
+
+class PartProofOut(Schema):
+    part: str
+    copy_number: int
+    sheet: int
+    edge: float | None
+    corner: float | None
+    inside_corner: float | None
+    ok: bool
+
+
+class MateProofOut(Schema):
+    mate: str
+    wanted: float
+    clearance: tuple[float, float] | None
+    proud: tuple[float, float, float] | None
+    ok: bool
+
+
+class ProofOut(Schema):
+    """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up."""
+
+    moves: int
+    fits: bool
+    findings: list[FindingOut]
+    parts: list[PartProofOut]
+    mates: list[MateProofOut]
+    finished: dict[int, list[str]]
+    route: list[StopOut]
+
+
+class ExportOut(Schema):
+    id: int
+    sheet: int
+    format: FileFormat
+    file_name: str
+    bytes: int
+    made: datetime
+
+
+class Silhouette(Schema):
+    path: str
+    box: tuple[float, float, float, float]
+    quantity: int
+
+
+class FitOut(Schema):
+    name: str
+    clearance: float
+
+
+class ChoicesOut(Schema):
+    """What the page offers to choose from; the core knows what there is."""
+
+    recipes: list[RecipeOut]
+    fits: list[FitOut]
+    stock_kinds: list[str]
+    machine_kinds: list[str]
+
+
+DesignCard.model_rebuild()

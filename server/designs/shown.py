@@ -1,0 +1,209 @@
+"""A core result as the API's schemas: reading off, no rule of the job."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import asdict
+from typing import cast
+
+from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, fit_name, machine_to_json, stock_to_json
+from lean_notch.build import FlatPart, Mate, Member
+from lean_notch.formats.svg_path import number, path_data
+from lean_notch.geometry import Region
+from lean_notch.job import Result
+from lean_notch.ledger import Figure, ledger
+from lean_notch.proof import Proof
+from lean_notch.recipes import RECIPES, Recipe
+from lean_notch.route import Stop, route
+from lean_notch.units import Length
+from workshop.schemas import MachineValues, StockValues
+
+from . import schemas as out
+from .actions import head_of
+from .compute import computed, proved
+from .models import Design, Export
+
+
+def show_design(design: Design) -> out.DesignOut:
+    head = head_of(design)
+    result = computed(head.document)
+    job = result.job
+    return out.DesignOut(
+        id=design.id,
+        name=design.name,
+        moves=design.moves,
+        revision=head.number,
+        revisions=design.revisions.count(),
+        saved=head.saved,
+        can_undo=head.parent_id is not None,
+        can_redo=head.redo_id is not None,
+        recipe=job.design.recipe,
+        settings=_settings(RECIPES.get(job.design.recipe), dict(job.design.settings)),
+        quarter_turns=job.settings.quarter_turns,
+        basis=_basis(result),
+        parts=[_part(part) for part in result.build.parts],
+        mates=[_mate(mate) for mate in result.build.mates],
+        placed=[
+            out.PlacedOut(
+                part=p.part, copy_number=p.copy, sheet=p.sheet,
+                x=p.placement.x, y=p.placement.y, angle=p.placement.angle,
+            )
+            for p in result.layout.placed
+        ],
+        sheets=[
+            out.SheetOut(
+                number=sheet.number, width=sheet.width, height=sheet.height,
+                paths=[
+                    out.CutPathOut(part=p.part, copy_number=p.copy, inner=p.inner, path=path_data(p.ring))
+                    for p in sheet.paths
+                ],
+            )
+            for sheet in result.plan.sheets
+        ],
+        ledger={subject: [_figure(row) for row in rows] for subject, rows in ledger(result).items()},
+        route=[_stop(stop) for stop in route(result)],
+    )  # fmt: skip
+
+
+def show_card(design: Design) -> out.DesignCard:
+    head = head_of(design)
+    result = computed(head.document)
+    return out.DesignCard(
+        id=design.id,
+        name=design.name,
+        changed=design.changed,
+        revision=head.number,
+        stock=result.job.basis.stock.name,
+        thickness=result.job.basis.thickness,
+        silhouettes=[
+            out.Silhouette(path=_path(part.region), box=part.region.box, quantity=part.quantity)
+            for part in result.build.parts
+        ],
+    )
+
+
+def show_proof(design: Design) -> out.ProofOut:
+    document = head_of(design).document
+    proof = proved(document)
+    return out.ProofOut(
+        moves=design.moves,
+        fits=proof.fits,
+        findings=[out.FindingOut(**asdict(finding)) for finding in proof.findings],
+        parts=[
+            out.PartProofOut(
+                part=p.part, copy_number=p.copy, sheet=p.sheet,
+                edge=p.edge, corner=p.corner, inside_corner=p.inside_corner, ok=p.ok,
+            )
+            for p in proof.parts
+        ],
+        mates=[out.MateProofOut(**asdict(mate)) for mate in proof.mates],
+        finished=_finished(proof),
+        route=[_stop(stop) for stop in route(computed(document), proof)],
+    )  # fmt: skip
+
+
+def show_export(export: Export) -> out.ExportOut:
+    return out.ExportOut(
+        id=export.id,
+        sheet=export.sheet,
+        format=cast(out.FileFormat, export.format),
+        file_name=export.file_name,
+        bytes=len(export.data),
+        made=export.made,
+    )
+
+
+def show_choices() -> out.ChoicesOut:
+    return out.ChoicesOut(
+        recipes=[
+            out.RecipeOut(name=r.name, title=r.title, about=r.about, settings=_settings(r, {}))
+            for r in RECIPES.values()
+        ],
+        fits=[out.FitOut(name=name, clearance=clearance) for name, clearance in FITS.items()],
+        stock_kinds=list(STOCK_KINDS),
+        machine_kinds=list(MACHINE_KINDS),
+    )
+
+
+def _settings(recipe: Recipe | None, given: dict[str, Length | str]) -> list[out.SettingOut]:
+    shown = []
+    for setting in recipe.settings if recipe else ():
+        value = given.get(setting.name, setting.default)
+        typed, unit = (value.text, value.unit) if isinstance(value, Length) else (value, "mm")
+        shown.append(out.SettingOut(**asdict(setting), typed=typed, unit=unit))
+    return shown
+
+
+def _basis(result: Result) -> out.BasisOut:
+    basis = result.job.basis
+    rows = {row.key: row.value for row in ledger(result)["basis"]}
+    return out.BasisOut(
+        stock=StockValues(**stock_to_json(basis.stock)),
+        machine=MachineValues(**machine_to_json(basis.machine)),
+        clearance=basis.clearance,
+        fit=fit_name(basis.clearance),
+        thickness=basis.thickness,
+        thin=basis.stock.readings.thin,
+        thick=basis.stock.readings.thick,
+        slot=rows["slot"],
+        slot_drawn=rows["slot_drawn"],
+    )
+
+
+def _part(part: FlatPart) -> out.PartOut:
+    standing = part.standing
+    return out.PartOut(
+        id=part.id,
+        title=part.title,
+        quantity=part.quantity,
+        path=_path(part.region),
+        box=part.region.box,
+        origin=standing.origin,
+        u=standing.u,
+        v=standing.v,
+        n=standing.n,
+        thickness=standing.thickness,
+    )
+
+
+def _path(region: Region) -> str:
+    return "".join(path_data(ring) for ring in region.rings)
+
+
+def _mate(mate: Mate) -> out.MateOut:
+    return out.MateOut(
+        id=mate.id,
+        title=mate.title,
+        first=_member(mate, mate.first),
+        second=_member(mate, mate.second),
+        fingers=mate.division.count,
+        finger=mate.division.finger,
+        clearance=mate.division.clearance,
+        depth=mate.first.depth,
+    )
+
+
+def _member(mate: Mate, member: Member) -> out.MemberOut:
+    start, end = (member.point(position, 0.0) for position in (0.0, mate.division.cuts[-1]))
+    return out.MemberOut(part=member.part, start=start, end=end)
+
+
+def _finished(proof: Proof) -> dict[int, list[str]]:
+    shown = {}
+    for sheet, pieces in proof.pieces.items():
+        polygons = [polygon for piece in pieces for polygon in getattr(piece, "geoms", [piece]) if not piece.is_empty]
+        shown[sheet] = ["".join(_loop(ring.coords) for ring in (p.exterior, *p.interiors)) for p in polygons]
+    return shown
+
+
+def _loop(points: list[tuple[float, float]]) -> str:
+    return "M" + "L".join(f"{number(x)} {number(y)}" for x, y in points[:-1]) + "Z"
+
+
+def _figure(row: Figure) -> out.FigureOut:
+    values = asdict(row)
+    return out.FigureOut(**{**values, "value": None if math.isnan(row.value) else row.value})
+
+
+def _stop(stop: Stop) -> out.StopOut:
+    return out.StopOut(**asdict(stop))

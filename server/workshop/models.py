@@ -1,0 +1,20 @@
+"""The stock rack and the machines: what a workshop has, shared by its makers."""
+
+from __future__ import annotations
+
+from django.db import models
+
+
+class Stock(models.Model):
+    """A kind of board at hand. `document` is the core's stock document: readings, sheets, what it is sold as."""
+
+    name = models.CharField(max_length=120)
+    document = models.JSONField()
+    measured = models.DateTimeField(auto_now=True)
+
+
+class Machine(models.Model):
+    """A laser or router. `document` is the core's machine document: bed and kerf."""
+
+    name = models.CharField(max_length=120)
+    document = models.JSONField()
