@@ -15,7 +15,7 @@ from typing import Literal
 from .basis import fit_name
 from .build import FlatPart, Mate
 from .job import Result
-from .units import Length, say_mm
+from .units import Length, Unit, say_mm
 
 Source = Literal["measured", "chosen", "computed"]
 Kind = Literal["length", "count", "share", "area", "word"]
@@ -25,7 +25,7 @@ Kind = Literal["length", "count", "share", "area", "word"]
 class Figure:
     """One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; `word` stands in for words.
 
-    `field` names the input that changes it, for chosen figures; `typed` is what was typed there.
+    `field` names the input that changes it, for chosen figures; `typed` is what was typed there, in `unit`.
     """
 
     key: str
@@ -37,6 +37,7 @@ class Figure:
     word: str = ""
     field: str = ""
     typed: str = ""
+    unit: Unit = "mm"
 
 
 def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
@@ -85,6 +86,7 @@ def _job(result: Result) -> tuple[Figure, ...]:
                     because,
                     field=dimension.name,
                     typed=typed.text,
+                    unit=typed.unit,
                 )
             )
         elif because:

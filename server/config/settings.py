@@ -30,6 +30,7 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "ninja",
     "workshop",
     "designs",
     "demo",

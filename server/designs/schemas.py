@@ -83,15 +83,20 @@ class FigureOut(Schema):
     word: str
     field: str
     typed: str
+    unit: Unit
 
 
 class PartOut(Schema):
-    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high."""
+    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high.
+
+    `outline` is its outer outline as points, to draw it standing as `origin`, `u`, `v` and `n` say.
+    """
 
     id: str
     title: str
     quantity: int
     path: str
+    outline: list[tuple[float, float]]
     box: tuple[float, float, float, float]
     origin: tuple[float, float, float]
     u: tuple[float, float, float]

@@ -9,7 +9,7 @@ from typing import cast
 from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, fit_name, machine_to_json, stock_to_json
 from lean_notch.build import FlatPart, Mate, Member
 from lean_notch.formats.svg_path import number, path_data
-from lean_notch.geometry import Region
+from lean_notch.geometry import Region, flatten
 from lean_notch.job import Result
 from lean_notch.ledger import Figure, ledger
 from lean_notch.proof import Proof
@@ -22,6 +22,9 @@ from . import schemas as out
 from .actions import head_of
 from .compute import computed, proved
 from .models import Design, Export
+
+DRAWN_CHORD_MM = 0.05
+"""Fine enough for a drawing of the assembled object."""
 
 
 def show_design(design: Design) -> out.DesignOut:
@@ -157,6 +160,7 @@ def _part(part: FlatPart) -> out.PartOut:
         title=part.title,
         quantity=part.quantity,
         path=_path(part.region),
+        outline=flatten(part.region.outer.segments, DRAWN_CHORD_MM),
         box=part.region.box,
         origin=standing.origin,
         u=standing.u,

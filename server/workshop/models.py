@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.db import models
+from lean_notch.basis import stock_from_json
 
 
 class Stock(models.Model):
@@ -11,6 +12,10 @@ class Stock(models.Model):
     name = models.CharField(max_length=120)
     document = models.JSONField()
     measured = models.DateTimeField(auto_now=True)
+
+    @property
+    def thickness(self) -> float:
+        return stock_from_json(self.document).readings.mean
 
 
 class Machine(models.Model):

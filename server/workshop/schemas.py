@@ -65,8 +65,11 @@ class MachineValues(Schema):
 
 
 class StockOut(Schema):
+    """`thickness` is the mean of the readings."""
+
     id: int
     document: StockValues
+    thickness: float
 
 
 class MachineOut(Schema):

@@ -43,6 +43,9 @@ class Build:
 def build(design: Design, basis: Basis) -> Build:
     """Flat parts and mates of `design` on `basis`. Raises NotchError at the chosen dimension to mend."""
     names = design.evaluate(basis.names)
+    for dimension in design.dimensions:
+        if dimension.chosen:
+            positive_mm(names[dimension.name], dimension.name, f"The {dimension.title}", LARGEST_PANEL_MM)
     _check_inside(names)
     standings = {part.id: _stand(design, part, names) for part in design.parts}
     mates = make_mates(design, standings, names)

@@ -1,6 +1,7 @@
 """Exact flat geometry: closed outlines of lines and true circular arcs. Knows no design."""
 
 from .contour import Box, Circle, Contour, Point, Ring, Segment, Vertex, rectangle
+from .flatten import flatten
 from .region import Region
 from .transform import Placement
 
@@ -14,5 +15,6 @@ __all__ = [
     "Ring",
     "Segment",
     "Vertex",
+    "flatten",
     "rectangle",
 ]

@@ -13,6 +13,7 @@ from .arrangement import CHORD_MM, Arrangement
 from .boolean import difference, recover_regions
 from .contour import Circle, Contour, Point, Ring, Segment, Vertex
 from .crossings import JOIN_MM, circles_meet
+from .flatten import flatten
 from .region import Region
 
 SHARPEST_MITRE = math.radians(60)
@@ -173,7 +174,7 @@ def _keeps_away(moved: Contour, source: Contour, distance: float) -> bool:
     places = np.array([segment.at(share) for segment in moved.segments for share in (0.0, 0.3, 0.7)])
     if moved.area * source.area <= 0 or not shapely.is_simple(shapely.linearrings(places)):
         return False
-    edge = shapely.linearrings(np.array(_fine_points(source)))
+    edge = shapely.linearrings(np.array(flatten(source.segments, CHORD_MM)))
     shapely.prepare(edge)
     nearest = shapely.distance(edge, shapely.points(places)).min()
     return bool(nearest >= distance - 2 * CHORD_MM)
@@ -187,7 +188,7 @@ def _move_and_resolve(ring: Contour, distance: float) -> list[Region]:
     import shapely
 
     pieces = _raw_pieces(ring, distance)
-    source = shapely.Polygon(_fine_points(ring))
+    source = shapely.Polygon(flatten(ring.segments, CHORD_MM))
     shapely.prepare(source)
     arrangement = Arrangement()
     arrangement.flatten([[piece] for piece in pieces])
@@ -210,15 +211,3 @@ def _raw_pieces(ring: Contour, distance: float) -> list[Segment]:
             bulge = _round_bulge(segments[index - 1], segment, distance)
             pieces.append(Segment(moved[index - 1].end, moved[index].start, bulge))
     return [piece for piece in pieces if math.dist(piece.start, piece.end) > JOIN_MM]
-
-
-def _fine_points(ring: Contour) -> list[Point]:
-    points = []
-    for segment in ring.segments:
-        steps = (
-            1
-            if segment.bulge == 0
-            else max(2, math.ceil(abs(segment.sweep) * math.sqrt(segment.radius / CHORD_MM / 8)))
-        )
-        points += [segment.at(i / steps) for i in range(steps)]
-    return points

@@ -4,10 +4,14 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
-from ..geometry import Region
+from ..geometry import Region, flatten
 from ..units import say_mm
 from .problem import Layout, LayoutSettings, Piece
+
+if TYPE_CHECKING:
+    import shapely
 
 TOLERANCE_MM = 1e-6
 
@@ -37,16 +41,8 @@ def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSetti
     return faults
 
 
-def _polygon(region: Region):  # type: ignore[no-untyped-def]
+def _polygon(region: Region) -> shapely.Polygon:
     import shapely
 
-    rings = [
-        [
-            segment.at(share / steps)
-            for segment in ring.segments
-            for steps in [1 if segment.bulge == 0 else 64]
-            for share in range(steps)
-        ]
-        for ring in region.rings
-    ]
-    return shapely.Polygon(rings[0], rings[1:])
+    outer, *holes = (flatten(ring.segments, TOLERANCE_MM) for ring in region.rings)
+    return shapely.Polygon(outer, holes)

@@ -6,13 +6,12 @@ It is done with a general geometry library on finely flattened paths, and shares
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ..formats.read_file import ReadPath
-from ..geometry import Point, Segment
+from ..geometry import flatten
 
 if TYPE_CHECKING:
     import shapely
@@ -39,7 +38,7 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
     """
     import shapely
 
-    rings = [shapely.Polygon(flatten(path.segments)) for path in paths if path.closed]
+    rings = [shapely.Polygon(flatten(path.segments, CHORD_MM)) for path in paths if path.closed]
     rings.sort(key=lambda ring: -ring.area)
     depth: list[int] = []
     parent: list[int] = []
@@ -63,15 +62,3 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
 def _boxes_nest(outer: shapely.Polygon, inner: shapely.Polygon) -> bool:
     a, b = outer.bounds, inner.bounds
     return bool(a[0] <= b[0] and a[1] <= b[1] and a[2] >= b[2] and a[3] >= b[3])
-
-
-def flatten(segments: Sequence[Segment]) -> list[Point]:
-    """Points along `segments`, none further than CHORD_MM from the true line."""
-    points: list[Point] = []
-    for segment in segments:
-        steps = 1
-        if segment.bulge:
-            half = math.acos(max(1 - CHORD_MM / segment.radius, 0.0))
-            steps = max(2, math.ceil(abs(segment.sweep) / (2 * half)))
-        points += [segment.at(i / steps) for i in range(steps)]
-    return points

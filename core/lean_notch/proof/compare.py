@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ..geometry import Circle, Point, Region, Segment
-from .as_cut import flatten
+from ..geometry import Circle, Point, Region, Segment, flatten
+from .as_cut import CHORD_MM
 
 if TYPE_CHECKING:
     import shapely
@@ -55,7 +55,7 @@ class Comparison:
 def nominal_polygon(region: Region) -> shapely.Polygon:
     import shapely
 
-    outer, *holes = (flatten(ring.segments) for ring in region.rings)
+    outer, *holes = (flatten(ring.segments, CHORD_MM) for ring in region.rings)
     return shapely.Polygon(outer, holes)
 
 

@@ -1,0 +1,26 @@
+"""Arcs as chords, for whoever needs plain points: polygon libraries and drawings."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from .contour import Point, Segment
+
+
+def flatten(segments: Sequence[Segment], chord_mm: float) -> list[Point]:
+    """Points along `segments` without the last one, none of the chords further than `chord_mm` from its arc.
+
+    >>> from .contour import rectangle
+    >>> flatten(rectangle(0, 0, 2, 1).segments, 0.01)
+    [(0.0, 0.0), (2.0, 0.0), (2.0, 1.0), (0.0, 1.0)]
+    """
+    points: list[Point] = []
+    for segment in segments:
+        if segment.bulge == 0:
+            points.append(segment.start)
+            continue
+        half = math.acos(max(1 - chord_mm / segment.radius, 0.0))
+        steps = max(2, math.ceil(abs(segment.sweep) / (2 * half)))
+        points += [segment.at(i / steps) for i in range(steps)]
+    return points

@@ -1,0 +1,55 @@
+"""Retakes docs/screenshots/ from the demo's data, at 1280 x 800."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+from running_app import BROWSER_ARGS, ROOT, running_app
+
+OUT = ROOT / "docs" / "screenshots"
+
+
+def main() -> None:
+    with running_app() as address, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_ARGS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
+        OUT.mkdir(parents=True, exist_ok=True)
+        for name in take_all(page, address):
+            page.screenshot(path=str(OUT / f"{name}.png"))
+            print(OUT.relative_to(Path.cwd()) / f"{name}.png")
+        browser.close()
+
+
+def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
+    """Brings one view after the other onto the page, and gives each one's name when it is there."""
+    page.goto(address)
+    page.get_by_role("button", name="Come in as Wren").wait_for()
+    yield "sign-in"
+    page.get_by_role("button", name="Come in as Wren").click()
+    page.get_by_role("link", name="Vial carrier").wait_for()
+    yield "home"
+    page.get_by_role("link", name="Vial carrier").click()
+    page.get_by_text("fits, as cut from the file").wait_for()
+    yield "shape"
+    for stop, name in (("Measure", "measure"), ("Join", "join"), ("Lay out", "lay-out"), ("Hand over", "hand-over")):
+        page.get_by_role("navigation").get_by_role("link", name=stop).click()
+        page.wait_for_timeout(300)
+        yield name
+    page.get_by_role("navigation").get_by_role("link", name="Prove").click()
+    page.wait_for_timeout(300)
+    yield "prove"
+    page.get_by_role("button", name="look at a corner").click()
+    page.wait_for_timeout(200)
+    yield "prove-corner"
+    page.get_by_role("navigation").get_by_role("link", name="Shape").click()
+    page.get_by_role("button", name="dim").click()
+    page.get_by_role("button", name="change width").click()
+    page.locator("[data-field=width]").fill("165")
+    page.keyboard.press("Enter")
+    page.get_by_text("was 150").wait_for()
+    yield "shape-changed-dim"
+
+
+if __name__ == "__main__":
+    main()

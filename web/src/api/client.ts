@@ -1,0 +1,122 @@
+import createClient from 'openapi-fetch'
+
+import type { components, paths } from './schema'
+
+/** Every call to the server goes through here; nothing else fetches. */
+
+type Schemas = components['schemas']
+export type Design = Schemas['DesignOut']
+export type Card = Schemas['DesignCard']
+export type Choices = Schemas['ChoicesOut']
+export type Figure = Schemas['FigureOut']
+export type Part = Schemas['PartOut']
+export type Mate = Schemas['MateOut']
+export type Proof = Schemas['ProofOut']
+export type Finding = Schemas['FindingOut']
+export type Setting = Schemas['SettingOut']
+export type Stop = Schemas['StopOut']
+export type Export = Schemas['ExportOut']
+export type Session = Schemas['SessionOut']
+export type Stock = Schemas['StockOut']
+export type Machine = Schemas['MachineOut']
+export type FileFormat = Schemas['ExportIn']['format']
+export type StartIn = Schemas['StartIn']
+export type Changes = Schemas['EditIn']['changes']
+export type Unit = Schemas['EditIn']['unit']
+
+/** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */
+export class Problem extends Error {
+  constructor(
+    readonly code: string,
+    readonly why: string,
+    readonly fix: string,
+    readonly field: string,
+    readonly status: number,
+  ) {
+    super(why)
+  }
+}
+
+const client = createClient<paths>({ baseUrl: '/' })
+let token = ''
+
+client.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', token)
+    return request
+  },
+  onError() {
+    return new Problem(
+      'unreachable',
+      'The server does not answer.',
+      'Check that it runs, then try again.',
+      '',
+      0,
+    )
+  },
+})
+
+interface Answer {
+  data?: unknown
+  error?: unknown
+  response: Response
+}
+
+/** The client's own types lose tuples, so each call names the schema that it gets. */
+async function unwrap<T>(asked: Promise<Answer>): Promise<T> {
+  const { data, error, response } = await asked
+  if (response.ok) return data as T
+  const { code, why, fix, field } = (error ?? {}) as Partial<Problem>
+  throw new Problem(
+    code ?? 'failed',
+    why ?? `The server failed (${response.status}).`,
+    fix ?? 'Try again; your work so far is saved.',
+    field ?? '',
+    response.status,
+  )
+}
+
+async function session(asked: Promise<Answer>): Promise<Session> {
+  const answer = await unwrap<Session>(asked)
+  token = answer.token
+  return answer
+}
+
+const at = (design_id: number) => ({ params: { path: { design_id } } })
+
+export const api = {
+  session: () => session(client.GET('/api/session')),
+  signIn: (name: string, password: string) =>
+    session(client.POST('/api/session', { body: { name, password } })),
+  signOut: () => session(client.DELETE('/api/session')),
+  choices: () => unwrap<Choices>(client.GET('/api/choices')),
+  stocks: () => unwrap<Stock[]>(client.GET('/api/stocks')),
+  machines: () => unwrap<Machine[]>(client.GET('/api/machines')),
+  changeStock: (stock_id: number, document: Stock['document']) =>
+    unwrap<Stock>(
+      client.PUT('/api/stocks/{stock_id}', {
+        params: { path: { stock_id } },
+        body: { ...document, unit: 'mm' },
+      }),
+    ),
+  designs: () => unwrap<Card[]>(client.GET('/api/designs')),
+  start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
+  design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),
+  edit: (id: number, changes: Changes, unit: Unit, seen: number) =>
+    unwrap<Design>(
+      client.POST('/api/designs/{design_id}/edits', { ...at(id), body: { changes, unit, seen } }),
+    ),
+  undo: (id: number, seen: number) =>
+    unwrap<Design>(client.POST('/api/designs/{design_id}/undo', { ...at(id), body: { seen } })),
+  redo: (id: number, seen: number) =>
+    unwrap<Design>(client.POST('/api/designs/{design_id}/redo', { ...at(id), body: { seen } })),
+  remove: (id: number) => unwrap<void>(client.DELETE('/api/designs/{design_id}', at(id))),
+  restore: (id: number) => unwrap<Card>(client.POST('/api/designs/{design_id}/restore', at(id))),
+  proof: (id: number) => unwrap<Proof>(client.GET('/api/designs/{design_id}/proof', at(id))),
+  exports: (id: number) => unwrap<Export[]>(client.GET('/api/designs/{design_id}/exports', at(id))),
+  export: (id: number, format: FileFormat, reference_square: boolean) =>
+    unwrap<Export[]>(
+      client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, reference_square } }),
+    ),
+  fileAddress: (id: number) => `/api/exports/${id}/file`,
+}

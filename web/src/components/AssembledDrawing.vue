@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import { assembled, project, type Triple } from '../geometry/standing'
+import type { Box, Point } from '../geometry/view'
+import { useJob } from '../stores/job'
+import DrawingFrame from './DrawingFrame.vue'
+
+/** The parts standing as they will, to scale along each axis; they can be drawn apart. Joints are picked here. */
+const job = useJob()
+const apart = ref(0)
+
+const reach = computed(() => Math.max(...job.design!.parts.map(({ box }) => box[2] - box[0])) * 0.35)
+const faces = computed(() => assembled(job.design!.parts, (apart.value / 100) * reach.value))
+const box = computed<Box>(() => {
+  const all = assembled(job.design!.parts, apart.value ? reach.value : 0).flatMap(({ points }) => points)
+  const xs = all.map(([x]) => x)
+  const ys = all.map(([, y]) => y)
+  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
+})
+
+/** The joint's edge as it stands, half-way into the boards. */
+const joints = computed(() =>
+  job.design!.mates.map((mate) => {
+    const part = job.design!.parts.find(({ id }) => id === mate.first.part)!
+    const stand = ([x, y]: readonly [number, number]): Point =>
+      project(
+        [0, 1, 2].map(
+          (i) => part.origin[i]! + x * part.u[i]! + y * part.v[i]! - (part.n[i]! * mate.depth) / 2,
+        ) as unknown as Triple,
+      )
+    return { mate, start: stand(mate.first.start), end: stand(mate.first.end) }
+  }),
+)
+
+const selectedParts = computed(() => {
+  const mate = job.design!.mates.find(({ id }) => job.selected === `joint:${id}`)
+  return mate ? [mate.first.part, mate.second.part] : [job.selected.replace('part:', '')]
+})
+</script>
+
+<template>
+  <div class="assembled">
+    <DrawingFrame :box="box" label="Assembled" :readout="false">
+      <template #default>
+        <path
+          v-for="(face, i) in faces"
+          :key="i"
+          :class="[face.kind, { selected: selectedParts.includes(face.part) }]"
+          :d="`M${face.points.map((p) => p.join(' ')).join('L')}Z`"
+          @click="job.selected = `part:${face.part}`"
+        />
+      </template>
+      <template v-if="!apart" #over="{ at }">
+        <line
+          v-for="{ mate, start, end } in joints"
+          :key="mate.id"
+          class="joint"
+          :class="{ selected: job.selected === `joint:${mate.id}` }"
+          :x1="at(start)[0]"
+          :y1="at(start)[1]"
+          :x2="at(end)[0]"
+          :y2="at(end)[1]"
+          @click="job.selected = `joint:${mate.id}`"
+        />
+      </template>
+    </DrawingFrame>
+    <label class="apart small"
+      >together <input v-model.number="apart" type="range" min="0" max="100" /> apart</label
+    >
+  </div>
+</template>
+
+<style scoped>
+.assembled {
+  position: relative;
+  display: grid;
+  min-height: 0;
+}
+path {
+  stroke: var(--ink);
+  stroke-width: 0.8;
+  stroke-linejoin: round;
+  fill: color-mix(in srgb, var(--board) 88%, transparent);
+  cursor: pointer;
+}
+path.edge {
+  fill: var(--end-grain);
+}
+path.selected {
+  stroke: var(--deep);
+  fill: color-mix(in srgb, var(--deep-wash) 88%, transparent);
+}
+.joint {
+  stroke: transparent;
+  stroke-width: 12;
+  stroke-linecap: round;
+  cursor: pointer;
+}
+.joint:hover {
+  stroke: color-mix(in srgb, var(--deep) 30%, transparent);
+}
+.joint.selected {
+  stroke: color-mix(in srgb, var(--deep) 45%, transparent);
+}
+.apart {
+  position: absolute;
+  left: 22px;
+  top: 12px;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  color: var(--second);
+}
+input {
+  accent-color: var(--deep);
+}
+</style>

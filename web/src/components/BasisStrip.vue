@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { lengthText, shortText } from '../units'
+import BasisChip from './BasisChip.vue'
+import DotStrip from './DotStrip.vue'
+import FitEditor from './FitEditor.vue'
+import MachineEditor from './MachineEditor.vue'
+import StockEditor from './StockEditor.vue'
+
+/** Reads like a sum: thickness, kerf, fit, bed, and what follows from them. */
+const job = useJob()
+const settings = useSettings()
+const basis = computed(() => job.design!.basis)
+const length = (mm: number) => lengthText(mm, settings.unit)
+
+function changed(...keys: string[]): boolean {
+  return keys.some((key) => job.changed.figures.has(`basis/${key}`))
+}
+
+function wrong(...fields: string[]): boolean {
+  const field = job.problem?.field ?? ''
+  return fields.some((name) => field === name || field.startsWith(`${name}[`))
+}
+</script>
+
+<template>
+  <section class="strip" aria-label="Basis">
+    <div class="head">
+      <h2>Basis</h2>
+      <p class="small second">what was measured</p>
+    </div>
+    <BasisChip
+      :title="`${basis.stock.name}, sold as ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} readings`"
+      :changed="changed('thickness', 'spread')"
+      :problem="wrong('readings', 'stock')"
+    >
+      <template #value>
+        <b class="figure big">{{ length(basis.thickness) }}</b>
+        <span class="figure second">± {{ length((basis.thick - basis.thin) / 2) }} {{ settings.unit }}</span>
+        <DotStrip :readings="basis.stock.readings" :mean="basis.thickness" :width="84" />
+      </template>
+      <StockEditor />
+    </BasisChip>
+    <BasisChip
+      :title="`Kerf · ${basis.machine.name}`"
+      :changed="changed('kerf')"
+      :problem="wrong('kerf', 'machine')"
+    >
+      <template #value>
+        <b class="figure big">{{ length(basis.machine.kerf) }}</b>
+        <span class="figure second">{{ settings.unit }}</span>
+      </template>
+      <MachineEditor />
+    </BasisChip>
+    <BasisChip title="Fit" :changed="changed('clearance')" :problem="wrong('clearance')">
+      <template #value>
+        <b class="big">{{ basis.fit }}</b>
+        <span class="figure second">{{ basis.clearance > 0 ? '+' : '' }}{{ length(basis.clearance) }}</span>
+      </template>
+      <FitEditor />
+    </BasisChip>
+    <div class="bed">
+      <span class="small second">Bed</span>
+      <span class="figure big">
+        {{ shortText(basis.machine.bed_width, settings.unit) }} ×
+        {{ shortText(basis.machine.bed_height, settings.unit) }}
+      </span>
+    </div>
+    <div class="sum">
+      <span class="small">so a slot for this board is</span>
+      <span>
+        <b class="figure big">{{ length(basis.slot) }}</b>
+        <span class="figure">drawn {{ length(basis.slot_drawn) }}</span>
+      </span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+}
+.head {
+  width: 178px;
+  flex: none;
+  padding: 10px 16px;
+  border-right: 1px solid var(--line);
+}
+h2 {
+  font-size: 15px;
+  font-weight: 600;
+}
+.big {
+  font-size: 20px;
+}
+b.big {
+  font-weight: 700;
+}
+.bed {
+  display: grid;
+  align-content: center;
+  padding: 4px 16px;
+  white-space: nowrap;
+}
+.bed .big {
+  font-size: 17px;
+}
+.sum {
+  display: grid;
+  align-content: center;
+  margin-left: auto;
+  padding: 4px 18px;
+  border-left: 3px solid var(--deep);
+  background: var(--deep-wash);
+  color: var(--deep);
+  white-space: nowrap;
+}
+</style>

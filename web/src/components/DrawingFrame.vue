@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import { useViewport } from '../composables/useViewport'
+import { scaleBar, toScreen, type Box, type Point } from '../geometry/view'
+import { useSettings } from '../stores/settings'
+import { MM_PER_INCH, shortText } from '../units'
+
+/** A drawing to scale: pan and zoom by wheel, touch and keys, a scale bar, and where the pointer is. */
+const props = defineProps<{ box: Box; label: string; readout?: boolean }>()
+const settings = useSettings()
+const frame = ref<SVGSVGElement | null>(null)
+const port = useViewport(frame, () => props.box)
+
+const bar = computed(() => {
+  const perUnit = port.view.value.scale * (settings.unit === 'in' ? MM_PER_INCH : 1)
+  const { length, px } = scaleBar(perUnit, 160)
+  return { text: String(Number(length.toPrecision(3))), px }
+})
+
+defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll })
+defineSlots<{
+  default(scope: { pxPerMm: number }): unknown
+  over(scope: { at: (point: Point) => Point; pxPerMm: number }): unknown
+}>()
+</script>
+
+<template>
+  <div class="frame">
+    <svg
+      ref="frame"
+      tabindex="0"
+      role="group"
+      :aria-label="`${label}. Arrow keys move, plus and minus zoom, 0 shows all.`"
+      @pointerdown="port.onDown"
+      @pointermove="port.onMove"
+      @pointerup="port.onUp"
+      @pointercancel="port.onUp"
+      @pointerleave="port.onLeave"
+      @keydown.self="port.onKey"
+    >
+      <g :transform="port.transform.value"><slot :px-per-mm="port.view.value.scale" /></g>
+      <slot name="over" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
+    </svg>
+    <div class="bar small figure" aria-hidden="true">
+      <svg :width="bar.px + 2" height="8">
+        <path :d="`M1 7V1H${bar.px + 1}V7M${bar.px / 2 + 1} 1v4`" />
+      </svg>
+      {{ bar.text }} {{ settings.unit }}
+    </div>
+    <div class="tools">
+      <span v-if="readout !== false && port.pointer.value" class="figure small second">
+        {{ shortText(port.pointer.value[0], settings.unit) }} ·
+        {{ shortText(port.pointer.value[1], settings.unit) }}
+      </span>
+      <button class="plain small" aria-label="zoom out" @click="port.zoom(1 / 1.6)">−</button>
+      <button class="plain small" aria-label="zoom in" @click="port.zoom(1.6)">+</button>
+      <button class="plain small" @click="port.fitAll">show all</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  position: relative;
+  min-height: 0;
+  overflow: hidden;
+  background: var(--sheet);
+}
+.frame > svg {
+  display: block;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+  user-select: none;
+}
+.frame > svg:focus-visible {
+  outline-offset: -3px;
+}
+.frame :deep(path),
+.frame :deep(line),
+.frame :deep(rect) {
+  vector-effect: non-scaling-stroke;
+}
+.bar {
+  position: absolute;
+  left: 22px;
+  bottom: 12px;
+  display: grid;
+  pointer-events: none;
+}
+.bar path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.tools {
+  position: absolute;
+  right: 14px;
+  bottom: 10px;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+</style>

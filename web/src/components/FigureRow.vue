@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+
+import type { Figure } from '../api/client'
+import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { editText, figuresOnly, lengthText } from '../units'
+import LengthField from './LengthField.vue'
+
+/** One number with its source and its derivation. Chosen ones open for editing; the value before an edit is shown. */
+const props = defineProps<{ row: Figure; subject: string }>()
+
+const job = useJob()
+const settings = useSettings()
+const root = ref<HTMLElement | null>(null)
+const opened = ref(false)
+const editing = computed(
+  () => props.row.field !== '' && (opened.value || job.problemAt(props.row.field) !== null),
+)
+const MARKS = { measured: '●', chosen: '◇', computed: '=' } as const
+
+const was = computed(() => job.changed.figures.get(`${props.subject}/${props.row.key}`))
+
+function show(value: number | null): string {
+  if (value === null) return props.row.word
+  const digits = props.row.key === 'clearance' ? 3 : 2
+  if (props.row.kind === 'length') return lengthText(value, settings.unit, digits)
+  if (props.row.kind === 'area') return (value / 100).toFixed(1)
+  return props.row.kind === 'share' ? (value * 100).toFixed(0) : String(value)
+}
+
+const unit = computed(
+  () => ({ length: settings.unit, area: 'cm²', share: '%', count: '', word: '' })[props.row.kind],
+)
+
+async function edit(): Promise<void> {
+  opened.value = true
+  await nextTick()
+  root.value?.querySelector('input')?.focus()
+}
+
+async function commit(text: string): Promise<void> {
+  if (await job.edit({ [props.row.field]: text })) opened.value = false
+}
+
+function leave(event: FocusEvent): void {
+  if (!root.value?.contains(event.relatedTarget as Node | null)) opened.value = false
+}
+</script>
+
+<template>
+  <li ref="root" :class="{ changed: was !== undefined }" @focusout="leave">
+    <span class="mark" :class="row.source" :title="row.source"
+      >{{ MARKS[row.source] }}<span class="unseen">{{ row.source }}</span></span
+    >
+    <span class="title">{{ row.title }}</span>
+    <LengthField
+      v-if="editing"
+      class="edit"
+      :field="row.field"
+      :label="row.title"
+      hide-label
+      :text="editText(row.typed, row.unit, settings.unit)"
+      @commit="commit"
+    />
+    <button
+      v-else-if="row.field"
+      class="value figure chosen"
+      :aria-label="`change ${row.title}`"
+      @click="edit"
+    >
+      {{ show(row.value) }} <span class="second">{{ unit }}</span>
+    </button>
+    <span v-else class="value figure"
+      >{{ show(row.value) }} <span class="second">{{ unit }}</span></span
+    >
+    <span v-if="row.because" class="because small second">{{ figuresOnly(row.because, settings.unit) }}</span>
+    <span v-if="was !== undefined" class="was small ochre">was {{ show(was) }}</span>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  grid-template-columns: 17px 1fr auto;
+  align-items: baseline;
+  padding: 5px 18px 5px 12px;
+  border-top: 1px solid var(--line);
+}
+.changed {
+  box-shadow: inset 3px 0 var(--ochre);
+}
+.mark {
+  font-size: 11px;
+  color: var(--third);
+}
+.mark.measured {
+  color: var(--deep);
+}
+.mark.chosen {
+  color: var(--ochre);
+}
+.value {
+  padding: 0;
+  font-size: 15px;
+}
+.chosen {
+  border: 0;
+  border-bottom: 1px dashed var(--ochre);
+  border-radius: 0;
+}
+.chosen:hover {
+  background: var(--ochre-wash);
+}
+.edit {
+  grid-column: 3;
+  width: 150px;
+}
+.because,
+.was {
+  grid-column: 2 / -1;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Card } from '../api/client'
+import { inRows } from '../geometry/rows'
+import { useSettings } from '../stores/settings'
+import { lengthText } from '../units'
+
+/** One job: its parts in silhouette, and what it is made of. */
+const props = defineProps<{ job: Card }>()
+defineEmits<{ remove: [] }>()
+const settings = useSettings()
+
+const laid = computed(() =>
+  inRows(
+    props.job.silhouettes.map(({ box }) => box),
+    12,
+    1.9,
+  ),
+)
+const changed = computed(() =>
+  new Date(props.job.changed).toLocaleDateString(undefined, { day: 'numeric', month: 'short' }),
+)
+</script>
+
+<template>
+  <article>
+    <RouterLink :to="`/jobs/${job.id}/shape`">
+      <svg
+        :viewBox="`${laid.box[0]} ${-laid.box[3]} ${laid.box[2] - laid.box[0]} ${laid.box[3] - laid.box[1]}`"
+        aria-hidden="true"
+      >
+        <path
+          v-for="(part, i) in job.silhouettes"
+          :key="i"
+          :d="part.path"
+          :transform="`scale(1 -1) translate(${laid.places[i]![0]} ${laid.places[i]![1]})`"
+          fill-rule="evenodd"
+        />
+      </svg>
+      <b>{{ job.name }}</b>
+      <span class="small second">
+        {{ job.stock }} <span class="figure">{{ lengthText(job.thickness, settings.unit) }}</span>
+        {{ settings.unit }} · revision {{ job.revision }} · {{ changed }}
+      </span>
+    </RouterLink>
+    <button class="link small" :aria-label="`put ${job.name} away`" @click="$emit('remove')">put away</button>
+  </article>
+</template>
+
+<style scoped>
+article {
+  position: relative;
+  background: var(--panel);
+  border: 1px solid var(--line);
+}
+article:hover {
+  border-color: var(--deep);
+}
+a {
+  display: grid;
+  gap: 2px;
+  padding: 16px 16px 12px;
+  color: inherit;
+  text-decoration: none;
+}
+svg {
+  height: 128px;
+  width: 100%;
+  margin-bottom: 10px;
+}
+path {
+  fill: color-mix(in srgb, var(--end-grain) 80%, var(--second));
+}
+a:hover path,
+a:focus-visible path {
+  fill: var(--deep);
+}
+b {
+  font-weight: 600;
+  font-size: 16px;
+}
+button {
+  position: absolute;
+  top: 6px;
+  right: 8px;
+  color: var(--second);
+  opacity: 0;
+}
+article:hover button,
+article:focus-within button {
+  opacity: 1;
+}
+</style>

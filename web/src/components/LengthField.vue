@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed, ref, useId, watch } from 'vue'
+
+import { useJob } from '../stores/job'
+import ProblemNote from './ProblemNote.vue'
+
+/** One length to type: Enter or leaving the field commits it, Escape brings back what was there. */
+const props = defineProps<{
+  field: string
+  label: string
+  text: string
+  hideLabel?: boolean
+  placeholder?: string
+}>()
+const emit = defineEmits<{ commit: [text: string] }>()
+
+const job = useJob()
+const id = useId()
+const draft = ref(props.text)
+const problem = computed(() => job.problemAt(props.field))
+let sent = props.text
+
+watch(
+  () => props.text,
+  (text) => {
+    if (!problem.value || text !== sent) draft.value = sent = text
+  },
+)
+
+function commit(): void {
+  if (draft.value === sent) return
+  sent = draft.value
+  emit('commit', draft.value)
+}
+
+function restore(): void {
+  draft.value = sent = props.text
+  if (problem.value) job.problem = null
+}
+</script>
+
+<template>
+  <div>
+    <label :for="id" :class="{ unseen: hideLabel }">{{ label }}</label>
+    <input
+      :id="id"
+      v-model="draft"
+      class="boxed figure"
+      autocomplete="off"
+      :data-field="field"
+      :placeholder="placeholder"
+      :aria-invalid="problem ? 'true' : undefined"
+      @keydown.enter="commit"
+      @keydown.esc.stop="restore"
+      @blur="commit"
+      @focus="($event.target as HTMLInputElement).select()"
+    />
+    <ProblemNote v-if="problem" :problem="problem" />
+  </div>
+</template>
+
+<style scoped>
+label {
+  display: block;
+  margin-bottom: 2px;
+  color: var(--second);
+}
+</style>

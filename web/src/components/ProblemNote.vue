@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import type { Problem } from '../api/client'
+import { useSettings } from '../stores/settings'
+import { inUnit } from '../units'
+
+/** What is wrong and what to do, where it was typed. */
+defineProps<{ problem: Problem }>()
+const settings = useSettings()
+</script>
+
+<template>
+  <p class="problem small" role="alert">
+    {{ inUnit(problem.why, settings.unit) }} <b>{{ inUnit(problem.fix, settings.unit) }}</b>
+  </p>
+</template>
+
+<style scoped>
+.problem {
+  margin-top: 4px;
+  padding: 4px 8px;
+  border-left: 3px solid var(--bad);
+  background: var(--bad-wash);
+}
+b {
+  font-weight: 500;
+}
+</style>

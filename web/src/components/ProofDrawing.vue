@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { Design } from '../api/client'
+import { useJob } from '../stores/job'
+import DrawingFrame from './DrawingFrame.vue'
+
+/** One sheet as the file read back gives it: the path, the beam along it, and the finished edge that it leaves. */
+const props = defineProps<{ sheet: Design['sheets'][number] }>()
+const job = useJob()
+const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
+
+const parts = computed(() => new Map(job.design!.parts.map((part) => [part.id, part])))
+const placed = computed(() => job.design!.placed.filter(({ sheet }) => sheet === props.sheet.number))
+const finished = computed(() => job.proof?.finished[String(props.sheet.number)] ?? [])
+const findings = computed(() =>
+  (job.proof?.findings ?? []).filter(({ sheet, place }) => sheet === props.sheet.number && place),
+)
+const kerf = computed(() => job.design!.basis.machine.kerf)
+
+/** A corner of a path, close enough to see the beam: the first one, or the one of the part that is selected. */
+function lookAtCorner(): void {
+  const wanted = props.sheet.paths.find(({ part }) => `part:${part}` === job.selected) ?? props.sheet.paths[0]
+  const start = /^M(\S+) (\S+?)[LA]/.exec(wanted?.path ?? '')
+  if (!start) return
+  const [x, y, reach] = [Number(start[1]), Number(start[2]), Math.max(kerf.value, 0.05) * 4]
+  drawing.value?.lookAt([x - reach, y - reach, x + reach, y + reach])
+}
+
+function lookAt(place: readonly [number, number]): void {
+  const reach = Math.max(kerf.value * 4, 1)
+  drawing.value?.lookAt([place[0] - reach, place[1] - reach, place[0] + reach, place[1] + reach])
+}
+
+defineExpose({ lookAt, lookAtCorner })
+</script>
+
+<template>
+  <DrawingFrame
+    ref="drawing"
+    :box="[0, 0, sheet.width, sheet.height]"
+    :label="`Sheet ${sheet.number} as cut`"
+  >
+    <template #default>
+      <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
+      <path v-for="(shape, i) in finished" :key="i" class="finished" :d="shape" fill-rule="evenodd" />
+      <path
+        v-for="(one, i) in sheet.paths"
+        :key="`beam-${i}`"
+        class="beam"
+        :d="one.path"
+        :style="{ strokeWidth: `${kerf}px` }"
+      />
+      <path
+        v-for="one in placed"
+        :key="`nominal-${one.part}-${one.copy_number}`"
+        class="nominal"
+        :d="parts.get(one.part)!.path"
+        :transform="`translate(${one.x} ${one.y}) rotate(${one.angle})`"
+      />
+      <path v-for="(one, i) in sheet.paths" :key="`path-${i}`" class="path" :d="one.path" />
+    </template>
+    <template #over="{ at }">
+      <g v-for="(finding, i) in findings" :key="i" class="finding">
+        <circle :cx="at(finding.place!)[0]" :cy="at(finding.place!)[1]" r="9" />
+        <title>{{ finding.why }}</title>
+      </g>
+    </template>
+  </DrawingFrame>
+</template>
+
+<style scoped>
+.sheet {
+  fill: var(--sheet);
+  stroke: var(--line);
+}
+.finished {
+  fill: var(--board);
+  stroke: var(--deep);
+  stroke-width: 1.6;
+}
+.frame :deep(.beam) {
+  vector-effect: none;
+}
+.beam {
+  fill: none;
+  stroke: var(--beam);
+  stroke-linejoin: round;
+}
+.nominal {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 0.8;
+  stroke-dasharray: 1 4;
+}
+.path {
+  fill: none;
+  stroke: #d55e00;
+  stroke-width: 1;
+}
+.finding circle {
+  fill: none;
+  stroke: var(--bad);
+  stroke-width: 2.5;
+}
+</style>

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Design } from '../api/client'
+import { useJob } from '../stores/job'
+import DrawingFrame from './DrawingFrame.vue'
+
+/** One sheet with its parts where they will be cut. */
+const props = defineProps<{ sheet: Design['sheets'][number] }>()
+const job = useJob()
+
+const parts = computed(() => new Map(job.design!.parts.map((part) => [part.id, part])))
+const placed = computed(() => job.design!.placed.filter(({ sheet }) => sheet === props.sheet.number))
+const margin = computed(
+  () => job.design!.ledger[`sheet:${props.sheet.number}`]?.find(({ key }) => key === 'margin')?.value ?? 0,
+)
+
+function centre({ part, x, y, angle }: Design['placed'][number]): [number, number] {
+  const [left, low, right, high] = parts.value.get(part)!.box
+  const [mx, my] = [(left + right) / 2, (low + high) / 2]
+  return angle === 90 ? [x - my, y + mx] : [x + mx, y + my]
+}
+</script>
+
+<template>
+  <DrawingFrame :box="[0, 0, sheet.width, sheet.height]" :label="`Sheet ${sheet.number}`">
+    <template #default>
+      <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
+      <rect
+        class="margin"
+        :x="margin"
+        :y="margin"
+        :width="Math.max(sheet.width - 2 * margin, 0)"
+        :height="Math.max(sheet.height - 2 * margin, 0)"
+      />
+      <path
+        v-for="one in placed"
+        :key="`${one.part}-${one.copy_number}`"
+        :d="parts.get(one.part)!.path"
+        :transform="`translate(${one.x} ${one.y}) rotate(${one.angle})`"
+        fill-rule="evenodd"
+        class="part"
+        :class="{ selected: job.selected === `part:${one.part}`, changed: job.changed.parts.has(one.part) }"
+        tabindex="0"
+        role="button"
+        :aria-label="`${parts.get(one.part)!.title} ${one.copy_number}`"
+        @click="job.selected = `part:${one.part}`"
+        @keydown.enter="job.selected = `part:${one.part}`"
+      />
+    </template>
+    <template #over="{ at, pxPerMm }">
+      <template v-for="one in placed" :key="`${one.part}-${one.copy_number}`">
+        <text v-if="pxPerMm > 0.6" :x="at(centre(one))[0]" :y="at(centre(one))[1] + 4">
+          {{ parts.get(one.part)!.title }}
+          <template v-if="parts.get(one.part)!.quantity > 1">{{ one.copy_number }}</template>
+        </text>
+      </template>
+    </template>
+  </DrawingFrame>
+</template>
+
+<style scoped>
+.sheet {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.margin {
+  fill: none;
+  stroke: var(--second);
+  stroke-dasharray: 2 4;
+  pointer-events: none;
+}
+.part {
+  fill: var(--board);
+  stroke: var(--ink);
+  cursor: pointer;
+}
+.part.changed {
+  stroke: var(--ochre);
+  stroke-width: 2;
+}
+.part.selected {
+  fill: var(--deep-wash);
+  stroke: var(--deep);
+  stroke-width: 2;
+}
+.part:focus-visible {
+  outline: none;
+  stroke: var(--deep);
+  stroke-width: 3;
+}
+text {
+  text-anchor: middle;
+  pointer-events: none;
+  fill: var(--ink);
+}
+</style>

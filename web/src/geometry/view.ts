@@ -1,0 +1,63 @@
+/** Between the workpiece (mm, y up) and the screen (px, y down): screen = (x + scale * X, y - scale * Y). */
+
+export interface View {
+  scale: number
+  x: number
+  y: number
+}
+
+export type Point = readonly [number, number]
+/** Left, low, right, high in mm. */
+export type Box = readonly [number, number, number, number]
+
+export const SMALLEST_SCALE = 0.02
+/** One micrometre is five pixels wide: enough to see into a corner. */
+export const LARGEST_SCALE = 5000
+
+export function fit(box: Box, width: number, height: number, padding: number): View {
+  const [left, low, right, high] = box
+  const across = Math.max(right - left, 1e-6)
+  const up = Math.max(high - low, 1e-6)
+  const scale = clampScale(Math.min((width - 2 * padding) / across, (height - 2 * padding) / up))
+  return {
+    scale,
+    x: width / 2 - (scale * (left + right)) / 2,
+    y: height / 2 + (scale * (low + high)) / 2,
+  }
+}
+
+/** Zooms so that what lies under (px, py) stays there. */
+export function zoomAt(view: View, factor: number, px: number, py: number): View {
+  const scale = clampScale(view.scale * factor)
+  const real = scale / view.scale
+  return { scale, x: px - (px - view.x) * real, y: py - (py - view.y) * real }
+}
+
+export function pan(view: View, dx: number, dy: number): View {
+  return { ...view, x: view.x + dx, y: view.y + dy }
+}
+
+export function toScreen(view: View, [x, y]: Point): Point {
+  return [view.x + view.scale * x, view.y - view.scale * y]
+}
+
+export function toWork(view: View, [px, py]: Point): Point {
+  return [(px - view.x) / view.scale, (view.y - py) / view.scale]
+}
+
+/** The view's own transform, as an SVG attribute. */
+export function matrix(view: View): string {
+  return `matrix(${view.scale} 0 0 ${-view.scale} ${view.x} ${view.y})`
+}
+
+/** A round length in display units (1, 2 or 5 times a power of ten) that is at most `longest` px. */
+export function scaleBar(pxPerUnit: number, longest: number): { length: number; px: number } {
+  const most = longest / pxPerUnit
+  const power = 10 ** Math.floor(Math.log10(most))
+  const length = [5, 2, 1].find((step) => step * power <= most)! * power
+  return { length, px: length * pxPerUnit }
+}
+
+function clampScale(scale: number): number {
+  return Math.min(LARGEST_SCALE, Math.max(SMALLEST_SCALE, scale))
+}

@@ -1,0 +1,28 @@
+import type { Design } from '../api/client'
+
+/** What an edit changed: old values of ledger rows by "subject/key", and the parts whose outline moved. */
+export interface Changed {
+  figures: ReadonlyMap<string, number | null>
+  parts: ReadonlySet<string>
+}
+
+export const NOTHING_CHANGED: Changed = { figures: new Map(), parts: new Set() }
+
+/** Two values that a caliper cannot tell apart count as one. */
+const SAME_MM = 1e-4
+
+export function changedBetween(before: Design, after: Design): Changed {
+  const figures = new Map<string, number | null>()
+  for (const [subject, rows] of Object.entries(after.ledger)) {
+    const old = new Map(before.ledger[subject]?.map((row) => [row.key, row]))
+    for (const row of rows) {
+      const was = old.get(row.key)
+      if (!was) continue
+      const moved = Math.abs((was.value ?? 0) - (row.value ?? 0)) > SAME_MM
+      if (moved || was.word !== row.word) figures.set(`${subject}/${row.key}`, was.value)
+    }
+  }
+  const paths = new Map(before.parts.map((part) => [part.id, part.path]))
+  const parts = new Set(after.parts.filter((part) => paths.get(part.id) !== part.path).map((part) => part.id))
+  return { figures, parts }
+}

@@ -1,0 +1,124 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+
+import { api, Problem, type Changes, type Design, type Proof } from '../api/client'
+import { useSettings } from './settings'
+import { changedBetween, NOTHING_CHANGED } from './changed'
+
+/** The design that is open, as the server computed it, and everything that outlives a screen of it.
+ *
+ * Edits go one after the other. A refused edit leaves the last good result in view; its problem is shown at the field.
+ */
+export const useJob = defineStore('job', () => {
+  const design = shallowRef<Design | null>(null)
+  const proof = shallowRef<Proof | null>(null)
+  const problem = shallowRef<Problem | null>(null)
+  const conflict = shallowRef<Changes | null>(null)
+  const changed = shallowRef(NOTHING_CHANGED)
+  const selected = ref('')
+  const busy = ref(0)
+  let line: Promise<unknown> = Promise.resolve()
+
+  const route = computed(() => {
+    const fresh = proof.value && proof.value.moves === design.value?.moves ? proof.value : null
+    return fresh?.route ?? design.value?.route ?? []
+  })
+
+  async function open(id: number): Promise<void> {
+    if (design.value?.id !== id) close()
+    show(await api.design(id))
+  }
+
+  function close(): void {
+    design.value = null
+    proof.value = null
+    problem.value = null
+    conflict.value = null
+    changed.value = NOTHING_CHANGED
+    selected.value = ''
+  }
+
+  function show(next: Design): void {
+    const before = design.value
+    changed.value =
+      before && before.id === next.id && before.moves !== next.moves
+        ? changedBetween(before, next)
+        : changed.value
+    design.value = next
+    problem.value = null
+    void prove()
+  }
+
+  async function prove(): Promise<void> {
+    const asked = design.value
+    if (!asked || proof.value?.moves === asked.moves) return
+    try {
+      const answer = await api.proof(asked.id)
+      if (design.value?.id === asked.id && answer.moves === design.value.moves) proof.value = answer
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+    }
+  }
+
+  /** Runs `ask` after whatever is under way; a problem is kept for the field it names. Tells whether it went well. */
+  function inLine(
+    ask: (current: Design) => Promise<Design>,
+    onConflict: () => void = takeTheirs,
+  ): Promise<boolean> {
+    const run = async (): Promise<boolean> => {
+      if (!design.value) return false
+      busy.value++
+      try {
+        show(await ask(design.value))
+        return true
+      } catch (error) {
+        if (!(error instanceof Problem)) throw error
+        if (error.code === 'changed-elsewhere') onConflict()
+        else problem.value = error
+        return false
+      } finally {
+        busy.value--
+      }
+    }
+    const turn = line.then(run)
+    line = turn.catch(() => undefined)
+    return turn
+  }
+
+  function edit(changes: Changes): Promise<boolean> {
+    const { unit } = useSettings()
+    return inLine(
+      (current) => api.edit(current.id, changes, unit, current.moves),
+      () => (conflict.value = changes),
+    )
+  }
+
+  const undo = () => inLine((current) => api.undo(current.id, current.moves))
+  const redo = () => inLine((current) => api.redo(current.id, current.moves))
+
+  /** Shows what the other window saved; what was typed here is dropped. */
+  function takeTheirs(): void {
+    conflict.value = null
+    void inLine((current) => api.design(current.id))
+  }
+
+  /** Applies what was typed here to what the other window saved: a new revision, theirs stays in the history. */
+  async function saveMine(): Promise<void> {
+    const mine = conflict.value
+    conflict.value = null
+    if (!mine || !design.value) return
+    const newest = await api.design(design.value.id)
+    design.value = { ...design.value, moves: newest.moves }
+    await edit(mine)
+  }
+
+  function problemAt(field: string): Problem | null {
+    const found = problem.value
+    return found && found.field === field ? found : null
+  }
+
+  return {
+    design, proof, problem, conflict, changed, selected, busy, route,
+    open, close, edit, undo, redo, takeTheirs, saveMine, problemAt,
+  } // prettier-ignore
+})

@@ -1,0 +1,38 @@
+/** Lengths come from the core in mm; here they are shown in the maker's unit. Nothing is computed with the result. */
+
+export type Unit = 'mm' | 'in'
+
+/** International yard and pound agreement, 1959. */
+export const MM_PER_INCH = 25.4
+
+/** Two decimals of a millimetre, or four of an inch: what a caliper shows. */
+const DECIMALS: Record<Unit, number> = { mm: 2, in: 4 }
+
+/** A length without its unit, for example "3.06" or "0.1205". `digits` overrides the decimals in mm. */
+export function lengthText(mm: number, unit: Unit, digits = DECIMALS.mm): string {
+  const value = unit === 'mm' ? mm : mm / MM_PER_INCH
+  const text = value.toFixed(unit === 'mm' ? digits : DECIMALS.in + Math.max(0, digits - DECIMALS.mm))
+  return Number(text) === 0 ? text.replace('-', '') : text
+}
+
+/** A length as short as it can be without losing anything a caliper shows: "150", "3.06", "5.9055". */
+export function shortText(mm: number, unit: Unit): string {
+  return String(Number(lengthText(mm, unit, 3)))
+}
+
+/** A sentence of the core with every "<number> mm" in `unit`. */
+export function inUnit(sentence: string, unit: Unit): string {
+  if (unit === 'mm') return sentence
+  return sentence.replace(/(-?\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${shortText(Number(mm), unit)} in`)
+}
+
+/** A derivation with the unit left out: the column beside it says it. */
+export function figuresOnly(sentence: string, unit: Unit): string {
+  return inUnit(sentence, unit).replace(/(\d) (?:mm|in)\b/g, '$1')
+}
+
+/** What to put into a field for editing: as typed, its unit named if it is another than the one now shown. */
+export function editText(typed: string, typedUnit: Unit, unit: Unit): string {
+  const isPlain = /^\s*[\d.,]+\s*$/.test(typed)
+  return typedUnit === unit || !isPlain ? typed : `${typed.trim()} ${typedUnit}`
+}

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import DotStrip from '../components/DotStrip.vue'
+import FitEditor from '../components/FitEditor.vue'
+import LedgerPanel from '../components/LedgerPanel.vue'
+import MachineEditor from '../components/MachineEditor.vue'
+import StockEditor from '../components/StockEditor.vue'
+import StopLayout from '../components/StopLayout.vue'
+import { useJob } from '../stores/job'
+
+const job = useJob()
+</script>
+
+<template>
+  <StopLayout title="Measure" about="the board, the machine, and how tight it should be">
+    <div class="three">
+      <section>
+        <h2>The board</h2>
+        <DotStrip
+          :readings="job.design!.basis.stock.readings"
+          :mean="job.design!.basis.thickness"
+          :width="206"
+          :height="34"
+        />
+        <StockEditor />
+      </section>
+      <section>
+        <h2>The machine</h2>
+        <MachineEditor />
+      </section>
+      <section>
+        <h2>The fit</h2>
+        <FitEditor />
+      </section>
+    </div>
+    <template #ledger
+      ><LedgerPanel subject="basis" title="Basis" about="everything else is computed from these"
+    /></template>
+  </StopLayout>
+</template>
+
+<style scoped>
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  align-items: start;
+  gap: 14px;
+  padding: 4px 22px 22px;
+  overflow-y: auto;
+}
+section {
+  padding: 14px 16px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+}
+h2 {
+  margin-bottom: 8px;
+  font-size: 15px;
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import FindingList from '../components/FindingList.vue'
+import ProofDrawing from '../components/ProofDrawing.vue'
+import ProofLedger from '../components/ProofLedger.vue'
+import SheetTabs from '../components/SheetTabs.vue'
+import StopLayout from '../components/StopLayout.vue'
+import { useJob } from '../stores/job'
+
+const job = useJob()
+const number = ref(1)
+const drawing = ref<InstanceType<typeof ProofDrawing> | null>(null)
+const sheet = computed(() => job.design!.sheets[Math.min(number.value, job.design!.sheets.length) - 1]!)
+const fresh = computed(() => job.proof?.moves === job.design!.moves)
+
+const about = computed(() => {
+  if (!fresh.value) return 'reading the file back'
+  return job.proof!.fits ? 'the file, read back and cut by the beam, fits' : 'as it is, it does not fit'
+})
+</script>
+
+<template>
+  <StopLayout title="As cut" :about="about">
+    <template #actions>
+      <ul class="legend small">
+        <li><i class="path" />path</li>
+        <li><i class="beam" />beam</li>
+        <li><i class="edge" />finished edge</li>
+        <li><i class="nominal" />nominal</li>
+      </ul>
+      <button class="plain small" @click="drawing?.lookAtCorner()">look at a corner</button>
+      <SheetTabs v-model="number" :count="job.design!.sheets.length" />
+    </template>
+    <ProofDrawing ref="drawing" :sheet="sheet" />
+    <template #ledger>
+      <FindingList
+        v-if="job.proof"
+        :findings="job.proof.findings"
+        :fresh="fresh"
+        @show="drawing?.lookAt($event)"
+      />
+      <ProofLedger v-if="job.proof" :proof="job.proof" />
+    </template>
+  </StopLayout>
+</template>
+
+<style scoped>
+.legend {
+  display: flex;
+  gap: 12px;
+  margin-left: auto;
+  color: var(--second);
+}
+i {
+  display: inline-block;
+  width: 20px;
+  margin-right: 5px;
+  vertical-align: middle;
+}
+.path {
+  border-top: 1.5px solid #d55e00;
+}
+.beam {
+  height: 9px;
+  background: var(--beam);
+}
+.edge {
+  border-top: 2px solid var(--deep);
+}
+.nominal {
+  border-top: 1.5px dotted var(--ink);
+}
+</style>
