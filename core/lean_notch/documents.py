@@ -64,7 +64,7 @@ def length(value: object, field: str) -> Length:
         return Length(value if isinstance(value, str) else repr(value), cast(Unit, unit))
     if isinstance(value, str):
         return Length(value)
-    if isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value):
+    if isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < math.inf:
         return Length(f"{value!r}")
     raise BadDocument(f"“{field}” is no length.", fix='Write a number in mm or a text such as "1/8 in".', field=field)
 

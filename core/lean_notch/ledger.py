@@ -99,8 +99,8 @@ def _is_number(typed: Length) -> bool:
 
 
 def _in_figures(text: str, names: Mapping[str, float]) -> str:
-    """An expression with the value beside each name: "width 150 mm + 2 x thickness 3.06 mm"."""
-    text = re.sub(r"\s*\*\s*", " x ", text)
+    """An expression with the value beside each name: "width 150 mm + 2 × thickness 3.06 mm"."""
+    text = re.sub(r"\s*\*\s*", " × ", text)
     return re.sub(
         r"[A-Za-z_]\w*",
         lambda m: f"{m[0].replace('_', ' ')} {say_mm(names[m[0]])}" if m[0] in names else m[0],

@@ -41,7 +41,7 @@ LARGEST_MM = 100_000.0
 
 _TOKEN = re.compile(
     r"""\s*(?:
-      (?P<fraction>(?:\d+\s+)?\d+\s*/\s*\d+(?=\s*(?:mm|cm|m|inches|inch|in|ft|thou|"|″)(?![A-Za-z_])))
+      (?P<fraction>\d+\s+\d+\s*/\s*\d+(?!\d)|\d+\s*/\s*\d+(?=\s*(?:mm|cm|m|inches|inch|in|ft|thou|"|″)(?![A-Za-z_])))
     | (?P<number>(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)
     | (?P<name>[A-Za-z_][A-Za-z_0-9]*)
     | (?P<mark>["″])
@@ -75,8 +75,8 @@ def length_mm(text: str, unit: Unit = "mm", names: Mapping[str, float] | None = 
 
     Raises NotALength for anything that is no finite length, and OutOfRange beyond 100 m.
 
-    >>> length_mm("1/8 in"), length_mm('0.475"'), length_mm("3.06"), length_mm("1 1/2 in")
-    (3.175, 12.065, 3.06, 38.1)
+    >>> length_mm("1/8 in"), length_mm('0.475"'), length_mm("3.06"), length_mm("1 1/4 in")
+    (3.175, 12.065, 3.06, 31.75)
     >>> length_mm("width/3 + 2 mm", names={"width": 150.0})
     52.0
     >>> length_mm("0.5", unit="in")

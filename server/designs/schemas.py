@@ -11,6 +11,9 @@ from pydantic import Field
 from workshop.schemas import MachineValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
+Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
+"""A stock's or a machine's."""
+
 FileFormat = Literal["svg", "dxf", "dxf-r12"]
 
 
@@ -32,7 +35,7 @@ class EditIn(Schema):
     """
 
     changes: Annotated[
-        dict[str, Text | bool | int | Annotated[list[Text], Field(max_length=100)]],
+        dict[str, Text | bool | Number | Annotated[list[Text], Field(max_length=100)]],
         Field(max_length=50, examples=[{"width": "width/3 + 2 mm", "readings": ["3.02", "3.05"]}]),
     ]
     unit: Unit = "mm"

@@ -51,7 +51,7 @@ class Readings:
             )
 
     def _furthest(self) -> int:
-        middle = sorted(self.values_mm)[len(self.values_mm) // 2]
+        middle = sorted(self.values_mm)[(len(self.values_mm) - 1) // 2]
         return max(range(len(self.values_mm)), key=lambda i: abs(math.log(self.values_mm[i] / middle)))
 
     @property

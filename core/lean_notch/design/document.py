@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Any, Literal, cast
 
 from ..documents import choice, entry, length, mapping, sequence, text, whole
@@ -152,7 +152,7 @@ def design_to_json(design: Design) -> dict[str, Any]:
         "lean_notch_design": VERSION,
         "name": design.name,
         "recipe": design.recipe,
-        "settings": {name: _length_out(value) for name, value in design.settings},
+        "settings": {name: asdict(value) if isinstance(value, Length) else value for name, value in design.settings},
         "dimensions": [
             {"name": d.name, "title": d.title, "length": _length_out(d.length), "chosen": d.chosen}
             for d in design.dimensions
@@ -188,10 +188,8 @@ def design_to_json(design: Design) -> dict[str, Any]:
     }
 
 
-def _length_out(value: Length | str) -> str | dict[str, str]:
-    if isinstance(value, str) or value.unit == "mm":
-        return value if isinstance(value, str) else value.text
-    return {"text": value.text, "unit": value.unit}
+def _length_out(value: Length) -> str | dict[str, str]:
+    return value.text if value.unit == "mm" else asdict(value)
 
 
 def design_from_json(document: object) -> Design:

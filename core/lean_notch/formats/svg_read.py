@@ -123,6 +123,8 @@ def _commands(d: str) -> Iterator[tuple[str, list[float]]]:
                 yield command, numbers
                 numbers = []
                 command = {"M": "L", "m": "l"}.get(command, command)
+    if numbers:
+        raise UnreadableFile(f"A path's {command} lacks numbers.", fix="Export the file again.")
 
 
 def _subpaths(d: str) -> Iterator[tuple[list[Segment], bool]]:

@@ -5,6 +5,7 @@ In: the edge's length, the board's thickness, the clearance; out: one division t
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
@@ -19,7 +20,7 @@ Interval = tuple[float, float]
 def finger_edges(length: float, finger: float) -> tuple[float, ...]:
     """Positions of the cuts along an edge, n + 1 rising values in mm, from 0.0 to `length`.
 
-    n is the odd count nearest to length / finger, so that both ends carry a finger.
+    n is the odd count nearest to length / finger (the smaller of two), so that both ends carry a finger.
     Raises FingerTooWide if three do not fit.
 
     >>> finger_edges(90, 20)
@@ -31,7 +32,7 @@ def finger_edges(length: float, finger: float) -> tuple[float, ...]:
             fix=f"Use fingers of at most {say_mm(length / 3)}, or an edge of at least {say_mm(3 * finger)}.",
             field="finger",
         )
-    count = max(3, 2 * round((length / finger - 1) / 2) + 1)
+    count = max(3, 2 * math.ceil(length / finger / 2 - 1 - 1e-9) + 1)
     # length * (i / n), not length * i / n: the last cut is then exactly `length`.
     return tuple(length * (i / count) for i in range(count + 1))
 

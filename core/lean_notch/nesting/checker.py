@@ -36,7 +36,7 @@ def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSetti
         for i, shape in enumerate(shapes):
             for j in range(i):
                 gap = shape.distance(shapes[j])
-                if gap < settings.spacing - TOLERANCE_MM or shape.overlaps(shapes[j]) or shape.contains(shapes[j]):
+                if gap < settings.spacing - TOLERANCE_MM or shape.intersection(shapes[j]).area > TOLERANCE_MM:
                     faults.append(f"{placed[i].part} and {placed[j].part} are {say_mm(gap)} apart")
     return faults
 

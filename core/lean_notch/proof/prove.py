@@ -177,7 +177,8 @@ class _Prover:
         self.flat[placed.part].append(_put_back(piece.finished, placed.placement))
 
     def _off(self, title: str, compared: Comparison, where: dict[str, object]) -> None:
-        worst = max((compared.edge, compared.corner, compared.extra), key=lambda deviation: deviation.amount)
+        others = max((compared.corner, compared.extra), key=lambda deviation: deviation.amount)
+        worst = compared.edge if compared.edge.amount > EDGE_MM else others
         size = "larger" if compared.larger else "smaller"
         self.findings.append(
             Finding(

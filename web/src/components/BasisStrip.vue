@@ -72,7 +72,7 @@ function wrong(...fields: string[]): boolean {
     <div class="sum">
       <span class="small">so a slot for this board is</span>
       <span>
-        <b class="figure big">{{ length(basis.slot) }}</b>
+        <b class="figure big">{{ length(basis.slot) }}</b>&ensp;
         <span class="figure">drawn {{ length(basis.slot_drawn) }}</span>
       </span>
     </div>

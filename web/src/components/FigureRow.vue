@@ -43,8 +43,9 @@ async function commit(text: string): Promise<void> {
   if (await job.edit({ [props.row.field]: text })) opened.value = false
 }
 
+/** Leaving the field ends the edit; the button that gives way to it does not. */
 function leave(event: FocusEvent): void {
-  if (!root.value?.contains(event.relatedTarget as Node | null)) opened.value = false
+  if (event.target instanceof HTMLInputElement && !root.value?.contains(event.relatedTarget as Node | null)) opened.value = false
 }
 </script>
 
@@ -104,12 +105,12 @@ li {
   padding: 0;
   font-size: 15px;
 }
-.chosen {
+button.chosen {
   border: 0;
   border-bottom: 1px dashed var(--ochre);
   border-radius: 0;
 }
-.chosen:hover {
+button.chosen:hover {
   background: var(--ochre-wash);
 }
 .edit {

@@ -28,7 +28,7 @@ function idNow(): number | '' {
       @change="job.edit({ machine: Number(($event.target as HTMLSelectElement).value) })"
     >
       <option v-for="one in machines" :key="one.id" :value="one.id">
-        {{ one.document.name }}, bed {{ shortText(one.document.bed_width, settings.unit) }} ×
+        {{ one.document.name }}, {{ shortText(one.document.bed_width, settings.unit) }} ×
         {{ shortText(one.document.bed_height, settings.unit) }} {{ settings.unit }}
       </option>
     </select>

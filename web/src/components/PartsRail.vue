@@ -8,7 +8,7 @@ import { shortText } from '../units'
 /** Every part as a true silhouette, all at one scale. */
 const job = useJob()
 const settings = useSettings()
-const HEIGHT = 46
+const HEIGHT = 38
 const WIDEST = 92
 
 const parts = computed(() => job.design!.parts)
@@ -77,10 +77,10 @@ const wrong = computed(() => new Set(job.proof?.findings.map(({ part }) => part)
 button {
   position: relative;
   display: grid;
-  grid-template-rows: 50px auto auto;
+  grid-template-rows: 40px auto auto;
   flex: none;
   min-width: 118px;
-  padding: 5px 12px 6px;
+  padding: 4px 12px 3px;
   border: 0;
   border-right: 1px solid var(--line);
   border-top: 3px solid transparent;
@@ -110,6 +110,7 @@ path {
   border-bottom: 3px solid var(--ochre);
 }
 .name {
+  line-height: 1.35;
   display: flex;
   justify-content: space-between;
   gap: 10px;

@@ -41,15 +41,15 @@ const proud = computed(() => {
           >{{ fine(part.edge) }} <span class="second">{{ settings.unit }}</span></span
         >
         <span class="because small second">
-          edges; sharp corners <span class="figure">{{ fine(part.corner) }}</span>, inside corners keep
+          sharp corners <span class="figure">{{ fine(part.corner) }}</span> · inside
           <span class="figure">{{ fine(part.inside_corner) }}</span>
         </span>
       </li>
     </ul>
     <h3>Joints, clearance as cut</h3>
     <p v-if="proud" class="small second about">
-      Faces are {{ fine(proud.thin) }} apart where the board is thinnest, {{ fine(proud.thick) }} where it is
-      thickest.
+      Fingers stand {{ fine(proud.thin) }} proud where the board is thinnest and fall {{ fine(-proud.thick) }} short where it
+      is thickest.
     </p>
     <ul>
       <li v-for="mate in proof.mates" :key="mate.mate">

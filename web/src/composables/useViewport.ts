@@ -2,7 +2,9 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch, type Ref 
 
 import { fit, matrix, pan, toWork, zoomAt, type Box, type Point, type View } from '../geometry/view'
 
-const PADDING = 36
+const PADDING = 24
+/** Room for the scale bar. */
+const BELOW = 34
 const STEP_PX = 60
 const ZOOM_STEP = 1.25
 
@@ -16,7 +18,7 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
 
   function fitAll(): void {
     touched.value = false
-    view.value = fit(box(), size.value.width, size.value.height, PADDING)
+    view.value = fit(box(), size.value.width, size.value.height, PADDING, BELOW)
   }
 
   function lookAt(target: Box): void {

@@ -14,15 +14,16 @@ export const SMALLEST_SCALE = 0.02
 /** One micrometre is five pixels wide: enough to see into a corner. */
 export const LARGEST_SCALE = 5000
 
-export function fit(box: Box, width: number, height: number, padding: number): View {
+/** Shows `box` as large as it goes, `padding` px from the edges and `below` px more at the bottom. */
+export function fit(box: Box, width: number, height: number, padding: number, below = 0): View {
   const [left, low, right, high] = box
   const across = Math.max(right - left, 1e-6)
   const up = Math.max(high - low, 1e-6)
-  const scale = clampScale(Math.min((width - 2 * padding) / across, (height - 2 * padding) / up))
+  const scale = clampScale(Math.min((width - 2 * padding) / across, (height - 2 * padding - below) / up))
   return {
     scale,
     x: width / 2 - (scale * (left + right)) / 2,
-    y: height / 2 + (scale * (low + high)) / 2,
+    y: (height - below) / 2 + (scale * (low + high)) / 2,
   }
 }
 

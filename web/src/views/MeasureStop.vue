@@ -13,7 +13,7 @@ const job = useJob()
 <template>
   <StopLayout title="Measure" about="the board, the machine, and how tight it should be">
     <div class="three">
-      <section>
+      <section class="card">
         <h2>The board</h2>
         <DotStrip
           :readings="job.design!.basis.stock.readings"
@@ -23,11 +23,11 @@ const job = useJob()
         />
         <StockEditor />
       </section>
-      <section>
+      <section class="card">
         <h2>The machine</h2>
         <MachineEditor />
       </section>
-      <section>
+      <section class="card">
         <h2>The fit</h2>
         <FitEditor />
       </section>
@@ -47,12 +47,12 @@ const job = useJob()
   padding: 4px 22px 22px;
   overflow-y: auto;
 }
-section {
+.card {
   padding: 14px 16px;
   background: var(--panel);
   border: 1px solid var(--line);
 }
-h2 {
+.card h2 {
   margin-bottom: 8px;
   font-size: 15px;
   font-weight: 600;

@@ -59,7 +59,7 @@ i {
   vertical-align: middle;
 }
 .path {
-  border-top: 1.5px solid #d55e00;
+  border-top: 2px solid #d55e00;
 }
 .beam {
   height: 9px;

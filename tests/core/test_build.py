@@ -1,0 +1,136 @@
+"""From design and basis to flat parts."""
+
+import pytest
+from lean_notch.build import build
+from lean_notch.build.outline import Notch, outline
+from lean_notch.design import design_from_json, design_to_json
+from lean_notch.errors import NotchError
+from lean_notch.geometry import Circle
+
+
+def test_a_finger_edge_has_two_corners_a_step(job):
+    built = build(job.design, job.basis)
+    steps = {mate.id: mate.division.count - 1 for mate in built.mates}
+    front = steps["front-left"] + steps["front-right"] + steps["front-base"]
+    assert len(built.part("front").region.outer.vertices) == 2 * front + 4
+    base = sum(steps[joint] for joint in ("front-base", "back-base", "left-base", "right-base"))
+    assert len(built.part("base").region.outer.vertices) == 2 * base + 4
+
+
+def test_no_corner_lies_on_a_straight_line(job):
+    for part in build(job.design, job.basis).parts:
+        vertices = part.region.outer.vertices
+        for a, b, c in zip(vertices, vertices[1:], vertices[2:], strict=False):
+            assert abs((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x)) > 1e-6
+
+
+def test_a_panel_without_joints_is_a_rectangle():
+    assert len(outline(30, 20, {}).vertices) == 4
+
+
+def test_a_notch_over_the_whole_side_moves_the_side():
+    assert outline(30, 20, {"left": [Notch(0, 20, 3)]}).box == (3, 0, 30, 20)
+
+
+def test_notches_at_a_corner_meet_in_one_inside_point():
+    points = [v.point for v in outline(30, 20, {"left": [Notch(0, 5, 3)], "bottom": [Notch(0, 6, 3)]}).vertices]
+    assert len(points) == 8
+    assert {(0, 5), (3, 5), (3, 3), (6, 3), (6, 0)} <= set(points)
+
+
+def test_the_parts_follow_the_board(tray, basis):
+    thin = build(tray(sizes="inside").design, basis(readings=(2.5,)))
+    thick = build(tray(sizes="inside").design, basis(readings=(3.5,)))
+    assert thick.names["outside_width"] - thin.names["outside_width"] == pytest.approx(2.0)
+
+
+def test_sizes_may_depend_on_each_other_in_any_order(tray, basis):
+    built = build(tray(width="2*depth", depth="height + 40", height="60").design, basis())
+    assert (built.names["width"], built.names["depth"]) == (200, 100)
+
+
+def test_sizes_that_depend_on_themselves_are_refused(tray, basis):
+    with pytest.raises(NotchError) as caught:
+        build(tray(width="depth", depth="width").design, basis())
+    assert caught.value.code == "circular-lengths"
+    assert caught.value.field in ("width", "depth")
+
+
+@pytest.mark.parametrize(
+    ("settings", "field", "code"),
+    [
+        ({"width": "0"}, "width", "out-of-range"),
+        ({"width": "-5"}, "width", "out-of-range"),
+        ({"width": "1e9"}, "width", "out-of-range"),
+        ({"width": "30 m"}, "width", "out-of-range"),
+        ({"depth": "abc"}, "depth", "not-a-length"),
+        ({"height": "2"}, "height", "finger-too-wide"),
+        ({"height": "2", "sizes": "outside"}, "height", "thickness-too-large"),
+        ({"width": "6", "sizes": "outside"}, "width", "thickness-too-large"),
+        ({"depth": "5"}, "depth", "finger-too-wide"),
+        ({"finger": "60"}, "finger", "finger-too-wide"),
+        ({"finger": "2"}, "finger", "finger-too-narrow"),
+        ({"finger": "nonsense"}, "finger", "not-a-length"),
+    ],
+)
+def test_impossible_sizes_are_refused_at_their_field(tray, basis, settings, field, code):
+    with pytest.raises(NotchError) as caught:
+        build(tray(**settings).design, basis())
+    assert (caught.value.field, caught.value.code) == (field, code)
+    assert caught.value.fix
+
+
+def test_a_design_survives_its_document(job):
+    assert design_from_json(design_to_json(job.design)) == job.design
+
+
+def holed(job, *holes):
+    document = design_to_json(job.design)
+    document["parts"][4]["holes"] = [{"x": x, "y": y, "diameter": d} for x, y, d in holes]
+    return design_from_json(document)
+
+
+def test_holes_stay_circles(job):
+    base = build(holed(job, ("outside_width/2", 50, 8)), job.basis).part("base")
+    assert base.region.holes == (Circle(78.06, 50, 4, hole=True),)
+
+
+@pytest.mark.parametrize("hole", [(1, 1, 8), (500, 50, 8), (50, 50, 0), (50, 50, 300)])
+def test_a_hole_outside_the_outline_is_refused(job, hole):
+    with pytest.raises(NotchError) as caught:
+        build(holed(job, hole), job.basis)
+    assert "base.holes[0]" in caught.value.field
+
+
+def test_holes_that_overlap_are_refused(job):
+    with pytest.raises(NotchError, match="touches another hole"):
+        build(holed(job, (50, 50, 8), (55, 50, 8)), job.basis)
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"lean_notch_design": 99},
+        {"parts": "none"},
+        {"parts": [{}]},
+        {
+            "joints": [
+                {"id": "x", "first": {"part": "nobody", "side": "top"}, "second": {"part": "base", "side": "top"}}
+            ]
+        },
+        {"dimensions": [{"name": "2x", "length": 3}]},
+        {"name": ""},
+    ],
+)
+def test_a_broken_design_document_names_the_place(job, change):
+    with pytest.raises(NotchError) as caught:
+        design_from_json({**design_to_json(job.design), **change})
+    assert caught.value.field
+
+
+def test_panels_that_do_not_meet_are_not_joined(job):
+    document = design_to_json(job.design)
+    document["joints"][0]["second"] = {"part": "back", "side": "left"}
+    with pytest.raises(NotchError) as caught:
+        build(design_from_json(document), job.basis)
+    assert caught.value.code == "panels-do-not-meet"

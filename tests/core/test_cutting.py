@@ -1,0 +1,86 @@
+"""The cut plan: kerf, order, room for the beam."""
+
+import pytest
+from lean_notch.design import design_from_json, design_to_json
+from lean_notch.errors import NotchError
+from lean_notch.geometry import Circle
+from lean_notch.job import Job, compute
+from lean_notch.nesting import LayoutSettings
+
+
+def with_hole(job: Job, diameter: float = 8) -> Job:
+    document = design_to_json(job.design)
+    document["parts"][4]["holes"] = [{"x": 50, "y": 50, "diameter": diameter}]
+    return Job(design_from_json(document), job.basis, job.settings)
+
+
+def test_paths_move_into_the_waste_by_half_the_kerf(job):
+    result = compute(job)
+    front = next(path for path in result.plan.sheets[0].paths if path.part == "front")
+    left, low, right, high = front.ring.box
+    assert right - left == pytest.approx(156.12 + 0.14, abs=1e-9)
+    assert high - low == pytest.approx(63.06 + 0.14, abs=1e-9)
+
+
+def test_a_hole_is_drawn_smaller_and_stays_one_circle(job):
+    hole = next(path for path in compute(with_hole(job)).plan.sheets[0].paths if path.inner)
+    assert isinstance(hole.ring, Circle)
+    assert hole.ring.radius == pytest.approx(4 - 0.07)
+    assert hole.title == "Base 1, hole 1"
+
+
+def test_compensation_adds_no_node(job):
+    result = compute(job)
+    for path in result.plan.sheets[0].paths:
+        assert len(path.ring.vertices) == len(result.build.part(path.part).region.outer.vertices)
+
+
+def test_without_kerf_the_path_is_the_outline(tray, basis):
+    result = compute(tray(basis(kerf=0)))
+    assert result.plan.sheets[0].cut_length == pytest.approx(sum(p.region.length for p in result.build.parts))
+
+
+def test_holes_come_before_their_outline(job):
+    """Common practice: once the outline is cut the part may move."""
+    order = [path.id for path in compute(with_hole(job)).plan.sheets[0].paths]
+    assert order.index("base-1-hole-1") < order.index("base-1")
+
+
+def test_every_outline_is_one_path_with_an_id_of_its_own(job):
+    paths = compute(job).plan.sheets[0].paths
+    assert len({path.id for path in paths}) == len(paths) == 5
+
+
+def test_the_reference_square_is_there_only_if_asked_for(job):
+    [square] = [p for p in compute(job, reference_square=True).plan.sheets[0].paths if p.operation == "reference"]
+    assert square.ring.box == (0, 0, 100, 100)
+    assert all(path.operation == "cut" for path in compute(job).plan.sheets[0].paths)
+
+
+@pytest.mark.parametrize(
+    ("kerf", "layout", "field", "code"),
+    [
+        (9.5, LayoutSettings(spacing=12, margin=6), "kerf", "kerf-too-wide"),
+        (0.14, LayoutSettings(spacing=0.1), "spacing", "out-of-range"),
+        (0.14, LayoutSettings(spacing=0.14), "spacing", "out-of-range"),
+        (0.14, LayoutSettings(margin=0.05), "margin", "out-of-range"),
+    ],
+)
+def test_a_beam_without_room_is_refused_at_its_field(tray, basis, kerf, layout, field, code):
+    with pytest.raises(NotchError) as caught:
+        compute(tray(basis(kerf=kerf), layout))
+    assert (caught.value.field, caught.value.code) == (field, code)
+
+
+def test_a_hole_narrower_than_the_kerf_is_refused(job):
+    with pytest.raises(NotchError, match="fills a hole"):
+        compute(with_hole(job, diameter=0.13))
+
+
+def test_a_part_larger_than_the_bed_is_refused_at_its_size(tray, basis):
+    with pytest.raises(NotchError) as caught:
+        compute(tray(basis(), width="700"))
+    assert (caught.value.field, caught.value.code) == ("width", "part-too-large")
+    with pytest.raises(NotchError) as caught:
+        compute(tray(basis(), depth="height * 20", height="40"))
+    assert caught.value.field == "depth"

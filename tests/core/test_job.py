@@ -1,0 +1,109 @@
+"""A whole job: documents, names of files, edits, ledger and route."""
+
+import pytest
+from lean_notch.edits import edit_job
+from lean_notch.errors import NotchError
+from lean_notch.job import compute, file_name, job_from_json, job_to_json, prove_job, slug
+from lean_notch.ledger import ledger
+from lean_notch.route import route
+
+
+def rows(job, subject):
+    return {row.key: row for row in ledger(compute(job))[subject]}
+
+
+def test_a_job_survives_its_document(job):
+    assert job_from_json(job_to_json(job)) == job
+
+
+def test_file_names_carry_design_stock_thickness_and_sheet(job):
+    assert file_name(job, 2, "svg") == "vial-carrier_poplar-ply_3.06mm_sheet-2.svg"
+    assert file_name(job, 1, "dxf-r12") == "vial-carrier_poplar-ply_3.06mm_sheet-1_R12.dxf"
+
+
+@pytest.mark.parametrize(
+    ("name", "plain"), [("../../etc", "etc"), ("日本", "job"), ("A  b\n“c”", "a-b-c"), ("x" * 99, "x" * 60)]
+)
+def test_any_name_becomes_a_safe_file_name(name, plain):
+    assert slug(name) == plain
+
+
+def test_the_ledger_adds_up(job):
+    basis = rows(job, "basis")
+    assert basis["slot"].value == pytest.approx(3.08)
+    assert basis["slot_drawn"].value == pytest.approx(2.94)
+    assert basis["slot"].because == "thickness 3.06 mm + clearance 0.02 mm"
+    joint = rows(job, "joint:front-base")
+    assert joint["socket"].value - joint["finger"].value == pytest.approx(0.02)
+    assert joint["finger_drawn"].value - joint["finger"].value == pytest.approx(0.14)
+    assert joint["socket"].value - joint["socket_drawn"].value == pytest.approx(0.14)
+    assert joint["pitch"].value * joint["fingers"].value == pytest.approx(156.12)
+
+
+def test_what_is_drawn_is_what_the_ledger_says(job):
+    """The drawn finger, measured on the path itself."""
+    path = next(p for p in compute(job).plan.sheets[0].paths if p.part == "base")
+    left = sorted(v.x for v in path.ring.vertices if abs(v.y - path.ring.box[1]) < 1e-6)
+    assert left[1] - left[0] == pytest.approx(rows(job, "joint:front-base")["finger_drawn"].value, abs=1e-9)
+
+
+def test_chosen_rows_can_be_edited_and_the_others_say_why(job):
+    job_rows = rows(job, "job")
+    assert (job_rows["width"].source, job_rows["width"].field, job_rows["width"].typed) == ("chosen", "width", "150")
+    assert job_rows["outside_width"].because == "width 150 mm + 2 × thickness 3.06 mm"
+
+
+def test_edits_change_only_what_they_name(job):
+    changed = edit_job(job, {"kerf": "0.2", "readings": ["3.1", "3.2"], "margin": "6", "width": "depth*2"})
+    assert changed.basis.kerf == 0.2
+    assert changed.basis.thickness == pytest.approx(3.15)
+    assert changed.settings.margin == 6
+    assert compute(changed).build.names["width"] == 200
+    assert edit_job(changed, {}) == changed
+    assert changed.basis.stock.name == job.basis.stock.name
+
+
+def test_edits_count_in_the_makers_unit(job):
+    changed = edit_job(job, {"width": "6", "kerf": "0.005", "spacing": "1/16"}, "in")
+    names = compute(changed).build.names
+    assert names["width"] == pytest.approx(152.4)
+    assert changed.basis.kerf == pytest.approx(0.127)
+    assert changed.settings.spacing == pytest.approx(1.5875)
+    again = edit_job(changed, {"depth": "100"}, "mm")
+    assert compute(again).build.names["width"] == pytest.approx(152.4)
+
+
+@pytest.mark.parametrize(
+    ("changes", "field"),
+    [({"kerf": "x"}, "kerf"), ({"readings": []}, "readings"), ({"readings": ["3", "y"]}, "readings[1]"),
+     ({"clearance": "90"}, "clearance"), ({"margin": "-1"}, "margin"), ({"colour": "red"}, "colour"), ({"name": " "}, "name")],
+)  # fmt: skip
+def test_a_refused_edit_names_its_field(job, changes, field):
+    with pytest.raises(NotchError) as caught:
+        edit_job(job, changes)
+    assert caught.value.field == field
+
+
+def test_a_job_without_its_recipe_is_edited_by_its_dimensions(job):
+    document = job_to_json(job)
+    document["design"] = {**document["design"], "recipe": "", "settings": {}}
+    plain = edit_job(job_from_json(document), {"width": "170", "name": "Plain"})
+    assert compute(plain).build.names["width"] == 170
+    with pytest.raises(NotchError):
+        edit_job(plain, {"outside_width": "1"})
+
+
+def test_the_route_has_six_stops_with_a_line_each(job):
+    result = compute(job)
+    before, after = route(result), route(result, prove_job(result))
+    assert [stop.key for stop in before] == ["measure", "shape", "join", "lay-out", "prove", "hand-over"]
+    assert all(stop.line for stop in before)
+    assert [stop.state for stop in before[-2:]] == ["open", "open"]
+    assert [stop.state for stop in after] == ["ready"] * 6
+    assert before[0].line == "3.06 mm, 5 readings"
+
+
+def test_the_route_asks_for_a_look_where_one_is_due(tray, basis):
+    few, uneven = (route(compute(tray(basis(readings=values))))[0] for values in ((3.0,), (2.8, 3.0, 3.2)))
+    assert (few.state, few.wants) == ("look", "only 1 reading")
+    assert uneven.wants == "uneven board"

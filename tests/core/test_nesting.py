@@ -1,0 +1,104 @@
+"""Layouts are judged by the checker, not by a stored picture."""
+
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from lean_notch.errors import NotchError, OutOfRange, PartTooLarge, SheetsRunOut
+from lean_notch.geometry import Circle, Placement, Region, rectangle
+from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, lay_out, layout_faults
+
+
+def piece(name: str, width: float, height: float, quantity: int = 1) -> Piece:
+    return Piece(name, name, Region(rectangle(-3, 5, width, height)), quantity)
+
+
+boxes = st.lists(st.tuples(st.floats(1, 190), st.floats(1, 140), st.integers(1, 4)), min_size=1, max_size=14)
+
+
+@given(boxes, st.floats(0, 4), st.floats(0, 6), st.booleans())
+def test_every_layout_is_inside_disjoint_and_complete(sizes, margin, spacing, turns):
+    pieces = [piece(f"p{i}", w, h, n) for i, (w, h, n) in enumerate(sizes)]
+    settings = LayoutSettings(margin, spacing, turns)
+    layout = lay_out(pieces, Area(200, 150), settings)
+    assert layout_faults(layout, pieces, settings) == []
+    assert {placed.placement.angle for placed in layout.placed} <= ({0, 90} if turns else {0})
+
+
+def test_a_part_that_fits_exactly_is_placed():
+    settings = LayoutSettings(margin=5, spacing=2)
+    layout = lay_out([piece("a", 190, 140)], Area(200, 150), settings)
+    assert layout_faults(layout, [piece("a", 190, 140)], settings) == []
+
+
+@pytest.mark.parametrize(("width", "height"), [(190.1, 140), (140, 190.1), (1e4, 1)])
+def test_a_part_larger_than_the_sheet_is_refused(width, height):
+    with pytest.raises(PartTooLarge) as caught:
+        lay_out([piece("a", width, height)], Area(200, 150), LayoutSettings(margin=5))
+    assert caught.value.field == "a"
+
+
+def test_a_tall_part_is_turned_only_if_it_may_be():
+    tall = [piece("a", 100, 190)]
+    assert lay_out(tall, Area(200, 150), LayoutSettings()).placed[0].placement.angle == 90
+    with pytest.raises(PartTooLarge):
+        lay_out(tall, Area(200, 150), LayoutSettings(quarter_turns=False))
+
+
+def test_sheets_that_run_out_are_counted():
+    with pytest.raises(SheetsRunOut, match="need 3 sheets"):
+        lay_out([piece("a", 190, 140, 3)], Area(200, 150, sheets=2), LayoutSettings(margin=5))
+
+
+@pytest.mark.parametrize(
+    ("margin", "spacing", "field"), [(-1, 1, "margin"), (1, -1, "spacing"), (1, float("inf"), "spacing")]
+)
+def test_settings_are_checked_at_their_field(margin, spacing, field):
+    with pytest.raises(OutOfRange) as caught:
+        LayoutSettings(margin, spacing)
+    assert caught.value.field == field
+
+
+def test_a_margin_that_swallows_the_sheet_is_refused():
+    with pytest.raises(NotchError):
+        lay_out([piece("a", 10, 10)], Area(100, 100), LayoutSettings(margin=60))
+
+
+def placed(name: str, x: float, y: float, angle: float = 0) -> Placed:
+    return Placed(name, 1, 1, Placement(x, y, angle))
+
+
+@pytest.mark.parametrize(
+    ("placements", "fault"),
+    [
+        ([(10, 10), (15, 15)], "apart"),  # overlapping
+        ([(10, 10), (31, 10)], "apart"),  # 1 mm where 2 are wanted
+        ([(10, 10), (99, 10)], "leaves the sheet"),
+        ([(10, 10)], "not every part"),
+        ([(10, 10), (10, 10)], "apart"),  # one on the other
+    ],
+)
+def test_the_checker_finds_what_is_wrong(placements, fault):
+    pieces = [Piece(name, name, Region(rectangle(0, 0, 20, 20))) for name in "ab"]
+    layout = Layout(tuple(placed("ab"[i], *at) for i, at in enumerate(placements)), Area(110, 60), 1)
+    assert any(fault in found for found in layout_faults(layout, pieces, LayoutSettings(2, 2)))
+
+
+def test_the_checker_lets_a_part_lie_in_anothers_hole():
+    ring = Piece("ring", "ring", Region(rectangle(0, 0, 60, 60), (Circle(30, 30, 25),)))
+    disc = Piece("disc", "disc", Region(Circle(0, 0, 10)))
+    layout = Layout((placed("ring", 5, 5), placed("disc", 35, 35)), Area(110, 110), 1)
+    assert layout_faults(layout, [ring, disc], LayoutSettings(2, 2)) == []
+
+
+def test_spacing_is_measured_between_outlines(job):
+    """The outside check: the same distances by the geometry library itself."""
+    from lean_notch.job import compute
+
+    result = compute(job)
+    shapes = [
+        shapely.Polygon([p.placement.point(v.point) for v in result.build.part(p.part).region.outer.vertices])
+        for p in result.layout.placed
+    ]
+    gaps = [a.distance(b) for i, a in enumerate(shapes) for b in shapes[:i]]
+    assert min(gaps) == pytest.approx(job.settings.spacing, abs=1e-9)

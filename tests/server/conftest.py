@@ -1,0 +1,57 @@
+"""Two makers, a board and a machine, and a client that is signed in."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from client import post
+from designs.models import Design
+from django.contrib.auth.models import User
+from django.test import Client
+from workshop.actions import put_machine, put_stock
+from workshop.models import Machine, Stock
+
+
+@pytest.fixture
+def stock(db: None) -> Stock:
+    return put_stock(
+        {
+            "name": "Poplar ply",
+            "nominal": 3,
+            "readings": [3.02, 3.05, 3.06, 3.07, 3.10],
+            "sheet_width": 600,
+            "sheet_height": 400,
+        }
+    )
+
+
+@pytest.fixture
+def machine(db: None) -> Machine:
+    return put_machine({"name": "Shed laser", "bed_width": 600, "bed_height": 400, "kerf": 0.14})
+
+
+@pytest.fixture
+def sign_in(db: None) -> Callable[[str], Client]:
+    def signed_in(name: str) -> Client:
+        client = Client()
+        client.force_login(User.objects.get_or_create(username=name)[0])
+        return client
+
+    return signed_in
+
+
+@pytest.fixture
+def wren(sign_in: Callable[[str], Client]) -> Client:
+    return sign_in("Wren")
+
+
+@pytest.fixture
+def tray(wren: Client, stock: Stock, machine: Machine) -> dict[str, Any]:
+    """A tray of Wren's, as the API gives it."""
+    answer = post(wren, "/designs", {"name": "Tray", "stock": stock.id, "machine": machine.id})
+    assert answer.status_code == 201, answer.content
+    assert Design.objects.count() == 1
+    shown: dict[str, Any] = answer.json()
+    return shown
