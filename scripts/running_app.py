@@ -11,6 +11,7 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -21,9 +22,17 @@ BROWSER_ARGS = [
 """Headless Chromium that talks to this machine only."""
 
 
+@dataclass(frozen=True)
+class RunningApp:
+    """`environment` is the server's own, for another process on the same data."""
+
+    address: str
+    environment: dict[str, str]
+
+
 @contextmanager
-def running_app() -> Iterator[str]:
-    """The address of a freshly seeded demo, which ends with the block."""
+def running_app() -> Iterator[RunningApp]:
+    """A freshly seeded demo, which ends with the block."""
     with tempfile.TemporaryDirectory() as data, socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
@@ -39,7 +48,7 @@ def running_app() -> Iterator[str]:
         )
         try:
             _wait(f"http://127.0.0.1:{port}/api/session", server)
-            yield f"http://127.0.0.1:{port}"
+            yield RunningApp(f"http://127.0.0.1:{port}", environment)
         finally:
             server.terminate()
             server.wait(10)

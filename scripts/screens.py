@@ -11,11 +11,11 @@ OUT = ROOT / "docs" / "screenshots"
 
 
 def main() -> None:
-    with running_app() as address, sync_playwright() as playwright:
+    with running_app() as app, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_ARGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
         OUT.mkdir(parents=True, exist_ok=True)
-        for name in take_all(page, address):
+        for name in take_all(page, app.address):
             page.screenshot(path=str(OUT / f"{name}.png"))
             print(OUT.relative_to(Path.cwd()) / f"{name}.png")
         browser.close()

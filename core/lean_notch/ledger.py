@@ -23,14 +23,14 @@ Kind = Literal["length", "count", "share", "area", "word"]
 
 @dataclass(frozen=True)
 class Figure:
-    """One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; `word` stands in for words.
+    """One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
 
     `field` names the input that changes it, for chosen figures; `typed` is what was typed there, in `unit`.
     """
 
     key: str
     title: str
-    value: float
+    value: float | None
     source: Source
     because: str = ""
     kind: Kind = "length"
@@ -53,7 +53,6 @@ def _basis(result: Result) -> tuple[Figure, ...]:
     basis = result.job.basis
     readings, clearance, kerf = basis.stock.readings, basis.clearance, basis.kerf
     count = len(readings.values_mm)
-    slot = basis.thickness + clearance
     return (
         Figure("thickness", "thickness", readings.mean, "measured",
                f"mean of {count} reading{'s' * (count > 1)}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
@@ -61,10 +60,10 @@ def _basis(result: Result) -> tuple[Figure, ...]:
                f"{say_mm(readings.thick)} - {say_mm(readings.thin)}"),
         Figure("kerf", "kerf", kerf, "measured", f"what {basis.machine.name} removes"),
         Figure("clearance", "clearance", clearance, "chosen", f"{fit_name(clearance)} fit, the whole gap of one finger"),
-        Figure("slot", "a slot for this board", slot, "computed",
+        Figure("slot", "a slot for this board", basis.slot, "computed",
                f"thickness {say_mm(readings.mean)} + clearance {say_mm(clearance)}"),
-        Figure("slot_drawn", "its path drawn at", slot - kerf, "computed",
-               f"slot {say_mm(slot)} - kerf {say_mm(kerf)}"),
+        Figure("slot_drawn", "its path drawn at", basis.slot_drawn, "computed",
+               f"slot {say_mm(basis.slot)} - kerf {say_mm(kerf)}"),
     )  # fmt: skip
 
 
@@ -142,7 +141,7 @@ def _mate(mate: Mate, result: Result) -> tuple[Figure, ...]:
         Figure("socket_drawn", "socket, drawn", socket - kerf, "computed", f"socket {say_mm(socket)} - kerf {say_mm(kerf)}"),
         Figure("finger_length", "finger length", mate.first.depth, "measured",
                f"thickness of {titles[mate.second.part]}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
-        Figure("first", "end fingers on", math.nan, "chosen", "the corners belong to it", kind="word",
+        Figure("first", "end fingers on", None, "chosen", "the corners belong to it", kind="word",
                word=titles[mate.first.part]),
     )  # fmt: skip
 

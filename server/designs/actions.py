@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import asdict
-from typing import Any
 
 from config.problems import Conflict
 from django.contrib.auth.models import User
@@ -14,12 +13,12 @@ from lean_notch.basis import basis_from_json
 from lean_notch.documents import text
 from lean_notch.edits import edit_job
 from lean_notch.errors import NotchError
-from lean_notch.job import FileFormat, Job, compute, job_from_json, job_to_json, write_files
+from lean_notch.job import FileFormat, Job, compute, job_to_json, write_files
 from lean_notch.recipes import RECIPES
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
 
-from .compute import computed
+from .compute import computed, read_job
 from .models import Design, Export, Layout, Revision
 
 START_CLEARANCE = 0.02
@@ -43,11 +42,10 @@ def start_design(
         raise NothingThere(f"There is no recipe “{recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.", field="recipe")
     basis = {"stock": stock.document, "machine": machine.document, "clearance": START_CLEARANCE}
     job = Job(RECIPES[recipe].design(text(name, "name", 80), settings, unit), basis_from_json(basis))
-    document = job_to_json(job)
-    computed(document)  # a design that cannot be built is not started
+    computed(job)  # a design that cannot be built is not started
     with transaction.atomic():
         design = Design.objects.create(owner=owner, name=job.design.name)
-        _advance(design, document)
+        _advance(design, job)
     return design
 
 
@@ -58,11 +56,11 @@ def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen:
     """
     with transaction.atomic():
         design = _unmoved(design_id, seen)
-        before = head_of(design).document
-        document = job_to_json(edit_job(job_from_json(before), changes, unit))
-        if document != before:
-            computed(document)
-            _advance(design, document)
+        before = read_job(head_of(design).document)
+        after = edit_job(before, changes, unit)
+        if after != before:
+            computed(after)
+            _advance(design, after)
     return design
 
 
@@ -100,7 +98,7 @@ def restore_design(design: Design) -> None:
 def export_design(design: Design, file_format: FileFormat, *, reference_square: bool) -> list[Export]:
     """Writes the head revision's files, one a sheet, and keeps them with the layout they were written from."""
     head = head_of(design)
-    result = compute(job_from_json(head.document), reference_square=reference_square)
+    result = compute(read_job(head.document), reference_square=reference_square)
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=head, defaults={"document": asdict(result.layout)})
         return [
@@ -126,10 +124,10 @@ def _unmoved(design_id: int, seen: int) -> Design:
     return design
 
 
-def _advance(design: Design, document: dict[str, Any]) -> None:
+def _advance(design: Design, job: Job) -> None:
     parent = design.head
     number = design.revisions.count() + 1
-    revision = Revision.objects.create(design=design, number=number, parent=parent, document=document)
+    revision = Revision.objects.create(design=design, number=number, parent=parent, document=job_to_json(job))
     if parent:
         parent.redo = revision
         parent.save(update_fields=["redo"])

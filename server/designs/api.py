@@ -8,6 +8,7 @@ from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
+from pydantic import BaseModel
 from workshop.models import Machine, Stock
 
 from . import actions, shown
@@ -20,6 +21,11 @@ Refusals = {404: Problem, 409: Problem, 422: Problem}
 
 def _own(request: HttpRequest) -> QuerySet[Design]:
     return Design.objects.filter(owner_id=request.user.pk).select_related("head")
+
+
+def _answer(shown_as: BaseModel, status: int = 200) -> HttpResponse:
+    """Written as it is: it was checked when it was made."""
+    return HttpResponse(shown_as.model_dump_json(), content_type="application/json", status=status)
 
 
 def _one(request: HttpRequest, design_id: int) -> Design:
@@ -37,37 +43,37 @@ def list_designs(request: HttpRequest) -> list[s.DesignCard]:
 
 
 @router.post("/designs", response={201: s.DesignOut, **Refusals})
-def start_design(request: HttpRequest, given: s.StartIn) -> Status[s.DesignOut]:
+def start_design(request: HttpRequest, given: s.StartIn) -> HttpResponse:
     stock, machine = get_object_or_404(Stock, id=given.stock), get_object_or_404(Machine, id=given.machine)
     owner = get_object_or_404(User, pk=request.user.pk)
     design = actions.start_design(owner, given.recipe, given.name, given.settings, given.unit, stock, machine)
-    return Status(201, shown.show_design(design))
+    return _answer(shown.show_design(design), 201)
 
 
 @router.get("/designs/{design_id}", response={200: s.DesignOut, 404: Problem})
-def read_design(request: HttpRequest, design_id: int) -> s.DesignOut:
-    return shown.show_design(_one(request, design_id))
+def read_design(request: HttpRequest, design_id: int) -> HttpResponse:
+    return _answer(shown.show_design(_one(request, design_id)))
 
 
 @router.post("/designs/{design_id}/edits", response={200: s.DesignOut, **Refusals})
-def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> s.DesignOut:
+def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> HttpResponse:
     _one(request, design_id)
     changes: dict[str, object] = dict(given.changes)
     if "stock" in changes:
         changes["stock"] = get_object_or_404(Stock, id=changes["stock"]).document
     if "machine" in changes:
         changes["machine"] = get_object_or_404(Machine, id=changes["machine"]).document
-    return shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen))
+    return _answer(shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen)))
 
 
 @router.post("/designs/{design_id}/undo", response={200: s.DesignOut, **Refusals})
-def undo(request: HttpRequest, design_id: int, given: s.MoveIn) -> s.DesignOut:
-    return shown.show_design(actions.undo(_one(request, design_id).id, given.seen))
+def undo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
+    return _answer(shown.show_design(actions.undo(_one(request, design_id).id, given.seen)))
 
 
 @router.post("/designs/{design_id}/redo", response={200: s.DesignOut, **Refusals})
-def redo(request: HttpRequest, design_id: int, given: s.MoveIn) -> s.DesignOut:
-    return shown.show_design(actions.redo(_one(request, design_id).id, given.seen))
+def redo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
+    return _answer(shown.show_design(actions.redo(_one(request, design_id).id, given.seen)))
 
 
 @router.delete("/designs/{design_id}", response={204: None, 404: Problem})
@@ -84,8 +90,8 @@ def restore_design(request: HttpRequest, design_id: int) -> s.DesignCard:
 
 
 @router.get("/designs/{design_id}/proof", response={200: s.ProofOut, **Refusals})
-def read_proof(request: HttpRequest, design_id: int) -> s.ProofOut:
-    return shown.show_proof(_one(request, design_id))
+def read_proof(request: HttpRequest, design_id: int) -> HttpResponse:
+    return _answer(shown.show_proof(_one(request, design_id)))
 
 
 @router.get("/designs/{design_id}/exports", response={200: list[s.ExportOut], 404: Problem})

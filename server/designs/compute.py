@@ -6,25 +6,27 @@ import json
 from functools import lru_cache
 from typing import Any
 
-from lean_notch.job import Result, compute, job_from_json, prove_job
+from lean_notch.job import Job, Result, compute, job_from_json, prove_job
 from lean_notch.proof import Proof
 
 
-def computed(document: dict[str, Any]) -> Result:
-    """The result of a job document. Raises NotchError at the field to mend."""
-    return _computed(json.dumps(document, sort_keys=True))
+def read_job(document: dict[str, Any]) -> Job:
+    """The job of a revision's document."""
+    return _read(json.dumps(document))
 
 
-def proved(document: dict[str, Any]) -> Proof:
-    """The proof of the file that would be handed over for a job document."""
-    return _proved(json.dumps(document, sort_keys=True))
+@lru_cache(maxsize=64)
+def _read(text: str) -> Job:
+    return job_from_json(json.loads(text))
 
 
-@lru_cache(maxsize=128)
-def _computed(text: str) -> Result:
-    return compute(job_from_json(json.loads(text)))
+@lru_cache(maxsize=16)
+def computed(job: Job) -> Result:
+    """The result of a job. Raises NotchError at the field to mend."""
+    return compute(job)
 
 
-@lru_cache(maxsize=32)
-def _proved(text: str) -> Proof:
-    return prove_job(_computed(text))
+@lru_cache(maxsize=16)
+def proved(job: Job) -> Proof:
+    """The proof of the file that would be handed over for a job."""
+    return prove_job(computed(job))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import asdict
 from typing import cast
 
@@ -11,16 +10,16 @@ from lean_notch.build import FlatPart, Mate, Member
 from lean_notch.formats.svg_path import number, path_data
 from lean_notch.geometry import Region, flatten
 from lean_notch.job import Result
-from lean_notch.ledger import Figure, ledger
+from lean_notch.ledger import ledger
 from lean_notch.proof import Proof
 from lean_notch.recipes import RECIPES, Recipe
-from lean_notch.route import Stop, route
+from lean_notch.route import route
 from lean_notch.units import Length
 from workshop.schemas import MachineValues, StockValues
 
 from . import schemas as out
 from .actions import head_of
-from .compute import computed, proved
+from .compute import computed, proved, read_job
 from .models import Design, Export
 
 DRAWN_CHORD_MM = 0.05
@@ -29,8 +28,8 @@ DRAWN_CHORD_MM = 0.05
 
 def show_design(design: Design) -> out.DesignOut:
     head = head_of(design)
-    result = computed(head.document)
-    job = result.job
+    result = computed(read_job(head.document))
+    job, rows = result.job, ledger(result)
     return out.DesignOut(
         id=design.id,
         name=design.name,
@@ -63,14 +62,14 @@ def show_design(design: Design) -> out.DesignOut:
             )
             for sheet in result.plan.sheets
         ],
-        ledger={subject: [_figure(row) for row in rows] for subject, rows in ledger(result).items()},
-        route=[_stop(stop) for stop in route(result)],
+        ledger={subject: [out.FigureOut.model_validate(row) for row in rows[subject]] for subject in rows},
+        route=[out.StopOut.model_validate(stop) for stop in route(result)],
     )  # fmt: skip
 
 
 def show_card(design: Design) -> out.DesignCard:
     head = head_of(design)
-    result = computed(head.document)
+    result = computed(read_job(head.document))
     return out.DesignCard(
         id=design.id,
         name=design.name,
@@ -86,12 +85,12 @@ def show_card(design: Design) -> out.DesignCard:
 
 
 def show_proof(design: Design) -> out.ProofOut:
-    document = head_of(design).document
-    proof = proved(document)
+    job = read_job(head_of(design).document)
+    proof = proved(job)
     return out.ProofOut(
         moves=design.moves,
         fits=proof.fits,
-        findings=[out.FindingOut(**asdict(finding)) for finding in proof.findings],
+        findings=[out.FindingOut.model_validate(finding) for finding in proof.findings],
         parts=[
             out.PartProofOut(
                 part=p.part, copy_number=p.copy, sheet=p.sheet,
@@ -99,9 +98,9 @@ def show_proof(design: Design) -> out.ProofOut:
             )
             for p in proof.parts
         ],
-        mates=[out.MateProofOut(**asdict(mate)) for mate in proof.mates],
+        mates=[out.MateProofOut.model_validate(mate) for mate in proof.mates],
         finished=_finished(proof),
-        route=[_stop(stop) for stop in route(computed(document), proof)],
+        route=[out.StopOut.model_validate(stop) for stop in route(computed(job), proof)],
     )  # fmt: skip
 
 
@@ -139,7 +138,6 @@ def _settings(recipe: Recipe | None, given: dict[str, Length | str]) -> list[out
 
 def _basis(result: Result) -> out.BasisOut:
     basis = result.job.basis
-    rows = {row.key: row.value for row in ledger(result)["basis"]}
     return out.BasisOut(
         stock=StockValues(**stock_to_json(basis.stock)),
         machine=MachineValues(**machine_to_json(basis.machine)),
@@ -148,8 +146,8 @@ def _basis(result: Result) -> out.BasisOut:
         thickness=basis.thickness,
         thin=basis.stock.readings.thin,
         thick=basis.stock.readings.thick,
-        slot=rows["slot"],
-        slot_drawn=rows["slot_drawn"],
+        slot=basis.slot,
+        slot_drawn=basis.slot_drawn,
     )
 
 
@@ -160,7 +158,7 @@ def _part(part: FlatPart) -> out.PartOut:
         title=part.title,
         quantity=part.quantity,
         path=_path(part.region),
-        outline=flatten(part.region.outer.segments, DRAWN_CHORD_MM),
+        outline=[(round(x, 3), round(y, 3)) for x, y in flatten(part.region.outer.segments, DRAWN_CHORD_MM)],
         box=part.region.box,
         origin=standing.origin,
         u=standing.u,
@@ -202,12 +200,3 @@ def _finished(proof: Proof) -> dict[int, list[str]]:
 
 def _loop(points: list[tuple[float, float]]) -> str:
     return "M" + "L".join(f"{number(x)} {number(y)}" for x, y in points[:-1]) + "Z"
-
-
-def _figure(row: Figure) -> out.FigureOut:
-    values = asdict(row)
-    return out.FigureOut(**{**values, "value": None if math.isnan(row.value) else row.value})
-
-
-def _stop(stop: Stop) -> out.StopOut:
-    return out.StopOut(**asdict(stop))

@@ -17,7 +17,7 @@ router = Router()
 
 @router.get("/stocks", response=list[StockOut])
 def list_stocks(request: HttpRequest) -> QuerySet[Stock]:  # noqa: ARG001
-    return Stock.objects.order_by("name", "id")
+    return Stock.objects.order_by("document__nominal", "name", "id")
 
 
 @router.post("/stocks", response={201: StockOut, 422: Problem})

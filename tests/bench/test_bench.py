@@ -5,41 +5,15 @@ from __future__ import annotations
 import time
 
 import pytest
-from conftest import make_basis, make_job
+from conftest import make_job
+from large_jobs import forty_parts
 from lean_notch.build import build
-from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import edit_job
 from lean_notch.geometry import Circle, Region, rectangle
 from lean_notch.geometry.boolean import difference
 from lean_notch.geometry.offset import offset
 from lean_notch.job import Job, compute, prove_job, write_files
 from lean_notch.ledger import ledger
-
-
-def forty_parts() -> Job:
-    """Eight trays in one job, each of its own size: forty kinds of parts."""
-    documents = [
-        design_to_json(make_job(width=str(90 + 7 * i), depth=str(60 + 3 * i), height="40").design) for i in range(8)
-    ]
-    whole = {**documents[0], "recipe": "", "settings": {}, "dimensions": [], "parts": [], "joints": []}
-    for i, document in enumerate(documents):
-        named = {d["name"]: f"{d['name']}_{i}" for d in document["dimensions"]}
-
-        def renamed(text: str, named: dict[str, str] = named) -> str:
-            for name in sorted(named, key=len, reverse=True):
-                text = text.replace(name, named[name].upper())
-            return text.lower()
-
-        for d in document["dimensions"]:
-            whole["dimensions"].append({**d, "name": named[d["name"]], "length": renamed(d["length"])})
-        for part in document["parts"]:
-            panel = {key: renamed(value) for key, value in part["panel"].items()}
-            pose = {**part["pose"], "origin": [renamed(value) for value in part["pose"]["origin"]]}
-            whole["parts"].append({**part, "id": f"{part['id']}-{i}", "panel": panel, "pose": pose})
-        for joint in document["joints"]:
-            ends = {end: {**joint[end], "part": f"{joint[end]['part']}-{i}"} for end in ("first", "second")}
-            whole["joints"].append({**joint, "id": f"{joint['id']}-{i}", **ends})
-    return Job(design_from_json(whole), make_basis())
 
 
 def test_a_trays_whole_chain(benchmark):

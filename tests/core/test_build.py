@@ -56,6 +56,23 @@ def test_sizes_that_depend_on_themselves_are_refused(tray, basis):
     assert caught.value.field in ("width", "depth")
 
 
+def test_an_unknown_name_is_answered_with_every_name_there_is(tray, basis):
+    with pytest.raises(NotchError) as caught:
+        build(tray(width="widht").design, basis())
+    assert caught.value.fix == "Use a number or one of these names: " + ", ".join(
+        [
+            "clearance",
+            "depth",
+            "height",
+            "inside_depth",
+            "inside_height",
+            "outside_depth",
+            "outside_height",
+            "thickness.",
+        ]
+    )
+
+
 @pytest.mark.parametrize(
     ("settings", "field", "code"),
     [

@@ -11,7 +11,7 @@ const DECIMALS: Record<Unit, number> = { mm: 2, in: 4 }
 /** A length without its unit, for example "3.06" or "0.1205". `digits` overrides the decimals in mm. */
 export function lengthText(mm: number, unit: Unit, digits = DECIMALS.mm): string {
   const value = unit === 'mm' ? mm : mm / MM_PER_INCH
-  const text = value.toFixed(unit === 'mm' ? digits : DECIMALS.in + Math.max(0, digits - DECIMALS.mm))
+  const text = value.toFixed(unit === 'mm' ? digits : DECIMALS.in)
   return Number(text) === 0 ? text.replace('-', '') : text
 }
 

@@ -112,6 +112,16 @@ class Basis:
         return self.machine.kerf
 
     @property
+    def slot(self) -> float:
+        """How wide a slot for this board is, finished."""
+        return self.thickness + self.clearance
+
+    @property
+    def slot_drawn(self) -> float:
+        """How wide the path is that cuts it."""
+        return self.slot - self.kerf
+
+    @property
     def sheet_area(self) -> tuple[float, float]:
         """Width and height that can be cut in one go: the sheet, as far as it lies on the bed."""
         return (

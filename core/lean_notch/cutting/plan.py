@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from ..build import Build, FlatPart
@@ -101,7 +102,7 @@ def plan_cut(
 
 def kerf_path(part: FlatPart, kerf: float) -> Region:
     """The path whose beam of width `kerf` leaves `part` at its finished size."""
-    grown = offset(part.region, kerf / 2)
+    grown = _grown(part.region, kerf / 2)
     if len(grown) != 1 or len(grown[0].holes) != len(part.region.holes):
         raise KerfTooWide(
             f"A kerf of {say_mm(kerf)} fills a hole or a slot of {part.title}.",
@@ -109,6 +110,10 @@ def kerf_path(part: FlatPart, kerf: float) -> Region:
             field="kerf",
         )
     return grown[0]
+
+
+# An edit seldom changes every part: the others' paths are at hand.
+_grown = lru_cache(maxsize=1024)(offset)
 
 
 def _check_room(build: Build, settings: LayoutSettings, kerf: float) -> None:

@@ -12,7 +12,7 @@ from typing import Any, Literal, cast
 
 from ..documents import choice, entry, length, mapping, sequence, text, whole
 from ..errors import BadDocument, CircularLengths, NotchError
-from ..units import Length
+from ..units import MM_PER_UNIT, Length
 
 VERSION = 1
 """Of the document. `design_from_json` reads this one; older ones will be migrated there."""
@@ -112,15 +112,17 @@ class Design:
         known = dict(names)
         pending = {dimension.name: dimension for dimension in self.dimensions}
         while pending:
-            ready = [d for d in pending.values() if not _names_in(d.length) & (pending.keys() - {d.name})]
+            ready = [d for d in pending.values() if not _names_in(d.length) & pending.keys()]
             if not ready:
                 first, *others = pending
                 raise CircularLengths(
-                    f"{first} depends on {' and '.join(others)}, and the other way round.",
+                    f"{first} depends on itself{', by way of ' if others else ''}{' and '.join(others)}.",
                     fix=f"Give {first} as a plain length.",
                     field=self.chosen_behind(Length(first)) or first,
                 )
-            for dimension in ready:
+            # What can be evaluated goes first, so that an error can list every name there is.
+            sound = [d for d in ready if _names_in(d.length) <= known.keys() | MM_PER_UNIT.keys()]
+            for dimension in sound or ready:
                 try:
                     known[dimension.name] = dimension.length.mm(known)
                 except NotchError as error:

@@ -39,13 +39,21 @@ async function edit(): Promise<void> {
   root.value?.querySelector('input')?.focus()
 }
 
+async function close(): Promise<void> {
+  const here = root.value?.contains(document.activeElement)
+  opened.value = false
+  await nextTick()
+  if (here) root.value?.querySelector('button')?.focus()
+}
+
 async function commit(text: string): Promise<void> {
-  if (await job.edit({ [props.row.field]: text })) opened.value = false
+  if (await job.edit({ [props.row.field]: text })) await close()
 }
 
 /** Leaving the field ends the edit; the button that gives way to it does not. */
 function leave(event: FocusEvent): void {
-  if (event.target instanceof HTMLInputElement && !root.value?.contains(event.relatedTarget as Node | null)) opened.value = false
+  if (event.target instanceof HTMLInputElement && !root.value?.contains(event.relatedTarget as Node | null))
+    opened.value = false
 }
 </script>
 
@@ -63,6 +71,7 @@ function leave(event: FocusEvent): void {
       hide-label
       :text="editText(row.typed, row.unit, settings.unit)"
       @commit="commit"
+      @cancel="close"
     />
     <button
       v-else-if="row.field"

@@ -12,7 +12,7 @@ const props = defineProps<{
   hideLabel?: boolean
   placeholder?: string
 }>()
-const emit = defineEmits<{ commit: [text: string] }>()
+const emit = defineEmits<{ commit: [text: string]; cancel: [] }>()
 
 const job = useJob()
 const id = useId()
@@ -33,7 +33,11 @@ function commit(): void {
   emit('commit', draft.value)
 }
 
-function restore(): void {
+/** Escape with nothing to bring back is left to whatever the field stands in. */
+function restore(event: KeyboardEvent): void {
+  emit('cancel')
+  if (draft.value === props.text && !problem.value) return
+  event.stopPropagation()
   draft.value = sent = props.text
   if (problem.value) job.problem = null
 }
@@ -51,7 +55,7 @@ function restore(): void {
       :placeholder="placeholder"
       :aria-invalid="problem ? 'true' : undefined"
       @keydown.enter="commit"
-      @keydown.esc.stop="restore"
+      @keydown.esc="restore"
       @blur="commit"
       @focus="($event.target as HTMLInputElement).select()"
     />

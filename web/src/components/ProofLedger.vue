@@ -48,8 +48,8 @@ const proud = computed(() => {
     </ul>
     <h3>Joints, clearance as cut</h3>
     <p v-if="proud" class="small second about">
-      Fingers stand {{ fine(proud.thin) }} proud where the board is thinnest and fall {{ fine(-proud.thick) }} short where it
-      is thickest.
+      Fingers stand {{ fine(proud.thin) }} proud where the board is thinnest and fall
+      {{ fine(-proud.thick) }} short where it is thickest.
     </p>
     <ul>
       <li v-for="mate in proof.mates" :key="mate.mate">

@@ -10,30 +10,42 @@ import ProblemNote from './ProblemNote.vue'
 const job = useJob()
 const settings = useSettings()
 const list = ref<HTMLElement | null>(null)
-const drafts = ref<string[]>([])
 
-function current(): string[] {
-  return (job.design?.basis.stock.readings ?? []).map((mm) => shortText(mm, settings.unit))
+/** A reading as shown; one that was not touched since goes back as measured, whatever unit it is shown in. */
+interface Draft {
+  text: string
+  shown: string
+  mm: number
+}
+const drafts = ref<Draft[]>([])
+const EMPTY: Draft = { text: '', shown: '', mm: 0 }
+
+function current(): Draft[] {
+  return (job.design?.basis.stock.readings ?? []).map((mm) => {
+    const text = shortText(mm, settings.unit)
+    return { text, shown: text, mm }
+  })
 }
 
 watch(
-  () => current().join(),
-  () => job.problem?.field.startsWith('readings') || (drafts.value = [...current(), '']),
+  () => JSON.stringify(current()),
+  () => job.problem?.field.startsWith('readings') || (drafts.value = [...current(), { ...EMPTY }]),
   { immediate: true },
 )
 
 function commit(): void {
-  const typed = drafts.value.map((text) => text.trim()).filter(Boolean)
-  if (typed.join() === current().join()) {
-    if (job.problem?.field.startsWith('readings')) job.problem = null
-    return
-  }
-  void job.edit({ readings: typed })
+  const filled = drafts.value.filter(({ text }) => text.trim())
+  const same = filled.length === current().length && filled.every(({ text, shown }) => text === shown)
+  if (!same)
+    void job.edit({
+      readings: filled.map(({ text, shown, mm }) => (text === shown ? `${mm} mm` : text.trim())),
+    })
+  else if (job.problem?.field.startsWith('readings')) job.problem = null
 }
 
 async function next(index: number): Promise<void> {
   commit()
-  if (index === drafts.value.length - 1) drafts.value.push('')
+  if (index === drafts.value.length - 1) drafts.value.push({ ...EMPTY })
   await nextTick()
   list.value?.querySelectorAll('input')[index + 1]?.focus()
 }
@@ -42,8 +54,8 @@ function paste(event: ClipboardEvent, index: number): void {
   const values = (event.clipboardData?.getData('text') ?? '').split(/[\s;]+/).filter(Boolean)
   if (values.length < 2) return
   event.preventDefault()
-  drafts.value.splice(index, 1, ...values)
-  drafts.value = [...drafts.value.filter(Boolean), '']
+  drafts.value.splice(index, 1, ...values.map((text) => ({ ...EMPTY, text })))
+  drafts.value = [...drafts.value.filter(({ text }) => text.trim()), { ...EMPTY }]
   commit()
 }
 
@@ -54,16 +66,16 @@ function remove(index: number): void {
 
 /** The problem's own index counts filled readings only, as they were sent. */
 function problemAt(index: number) {
-  const sent = drafts.value.slice(0, index).filter((text) => text.trim()).length
-  return drafts.value[index]?.trim() ? job.problemAt(`readings[${sent}]`) : null
+  const sent = drafts.value.slice(0, index).filter(({ text }) => text.trim()).length
+  return drafts.value[index]?.text.trim() ? job.problemAt(`readings[${sent}]`) : null
 }
 </script>
 
 <template>
   <ol ref="list" class="readings">
-    <li v-for="(_, index) in drafts" :key="index">
+    <li v-for="(draft, index) in drafts" :key="index">
       <input
-        v-model="drafts[index]"
+        v-model="draft.text"
         class="boxed figure"
         autocomplete="off"
         :data-field="`readings[${index}]`"

@@ -7,7 +7,8 @@ import type { Box, Point } from './view'
 export function inRows(boxes: readonly Box[], gap: number, aspect: number): { places: Point[]; box: Box } {
   let limit = 0
   const tries = boxes.map(([left, , right]) => broken(boxes, gap, (limit += right - left + gap)))
-  const needs = ({ box: [left, low, right, high] }: { box: Box }) => Math.max((right - left) / aspect, high - low)
+  const needs = ({ box: [left, low, right, high] }: { box: Box }) =>
+    Math.max((right - left) / aspect, high - low)
   return tries.reduce((best, next) => (needs(next) < needs(best) ? next : best), broken(boxes, gap, Infinity))
 }
 

@@ -5,6 +5,9 @@ import { api, Problem, type Changes, type Design, type Proof } from '../api/clie
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
 
+/** The proof waits for a pause between edits, so that it never holds one up. */
+const PROVE_AFTER_MS = 300
+
 /** The design that is open, as the server computed it, and everything that outlives a screen of it.
  *
  * Edits go one after the other. A refused edit leaves the last good result in view; its problem is shown at the field.
@@ -18,6 +21,7 @@ export const useJob = defineStore('job', () => {
   const selected = ref('')
   const busy = ref(0)
   let line: Promise<unknown> = Promise.resolve()
+  let proving: ReturnType<typeof setTimeout> | undefined
 
   const route = computed(() => {
     const fresh = proof.value && proof.value.moves === design.value?.moves ? proof.value : null
@@ -30,6 +34,7 @@ export const useJob = defineStore('job', () => {
   }
 
   function close(): void {
+    clearTimeout(proving)
     design.value = null
     proof.value = null
     problem.value = null
@@ -46,7 +51,8 @@ export const useJob = defineStore('job', () => {
         : changed.value
     design.value = next
     problem.value = null
-    void prove()
+    clearTimeout(proving)
+    proving = setTimeout(prove, before ? PROVE_AFTER_MS : 0)
   }
 
   async function prove(): Promise<void> {

@@ -1,0 +1,49 @@
+"""The real app in a real browser."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+from running_app import BROWSER_ARGS, RunningApp, running_app
+
+
+@pytest.fixture(scope="session")
+def app() -> Iterator[RunningApp]:
+    with running_app() as running:
+        yield running
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_ARGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
+    """Signed in as the demo's maker, on their jobs; fails the test if the page's script does."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    page = context.new_page()
+    page.set_default_timeout(10_000)
+    errors: list[str] = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    page.goto(app.address)
+    page.get_by_role("button", name="Come in as Wren").click()
+    page.get_by_role("heading", name="Your jobs").wait_for()
+    yield page
+    context.close()
+    assert errors == []
+
+
+@pytest.fixture
+def tray(page: Page) -> Page:
+    """On the Shape stop of a tray of this test's own."""
+    page.get_by_role("button", name="Start a tray").click()
+    page.get_by_label("Name").fill("Specimen tray")
+    page.get_by_role("button", name="Start", exact=True).click()
+    page.get_by_role("heading", name="Parts, flat").wait_for()
+    return page

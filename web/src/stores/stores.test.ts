@@ -1,0 +1,98 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+
+import { api, Problem, type Design, type Proof } from '../api/client'
+import { changedBetween } from './changed'
+import { useJob } from './job'
+
+/** A design with just what the stores look at. */
+function design(moves: number, width: number, path = 'M0 0'): Design {
+  const row = { key: 'width', value: width, word: '' }
+  return {
+    id: 1,
+    moves,
+    ledger: { job: [row] },
+    parts: [{ id: 'front', path }],
+    route: [],
+  } as unknown as Design
+}
+
+const refusal = (code: string, field = '') =>
+  new Problem(code, 'why', 'fix', field, code === 'changed-elsewhere' ? 409 : 422)
+
+describe('what an edit changed', () => {
+  it('names old values and moved parts', () => {
+    const changed = changedBetween(design(1, 150), design(2, 160, 'M1 1'))
+    expect(changed.figures.get('job/width')).toBe(150)
+    expect([...changed.parts]).toEqual(['front'])
+  })
+
+  it('leaves out what no caliper could tell', () => {
+    expect(changedBetween(design(1, 150), design(2, 150.00001)).figures.size).toBe(0)
+  })
+})
+
+describe('the open job', () => {
+  beforeEach(() => {
+    setActivePinia(createPinia())
+    vi.restoreAllMocks()
+    vi.spyOn(api, 'proof').mockRejectedValue(refusal('none'))
+    vi.spyOn(api, 'design').mockResolvedValue(design(1, 150))
+  })
+
+  it('shows the new result and what changed', async () => {
+    const job = useJob()
+    await job.open(1)
+    vi.spyOn(api, 'edit').mockResolvedValue(design(2, 160))
+    expect(await job.edit({ width: '160' })).toBe(true)
+    expect(job.design?.moves).toBe(2)
+    expect(job.changed.figures.get('job/width')).toBe(150)
+  })
+
+  it('keeps the last good result when an edit is refused, and the problem at its field', async () => {
+    const job = useJob()
+    await job.open(1)
+    vi.spyOn(api, 'edit').mockRejectedValue(refusal('not-a-length', 'width'))
+    expect(await job.edit({ width: 'x' })).toBe(false)
+    expect(job.design?.moves).toBe(1)
+    expect(job.problemAt('width')?.fix).toBe('fix')
+    expect(job.problemAt('depth')).toBeNull()
+  })
+
+  it('sends edits one after the other, each on what the last one gave', async () => {
+    const job = useJob()
+    await job.open(1)
+    const edit = vi
+      .spyOn(api, 'edit')
+      .mockImplementation(async (_id, _changes, _unit, seen) => design(seen + 1, 150))
+    await Promise.all([job.edit({ width: '1' }), job.edit({ width: '2' }), job.edit({ width: '3' })])
+    expect(edit.mock.calls.map(([, , , seen]) => seen)).toEqual([1, 2, 3])
+  })
+
+  it('keeps an edit that another window overtook until the maker chooses', async () => {
+    const job = useJob()
+    await job.open(1)
+    vi.spyOn(api, 'edit')
+      .mockRejectedValueOnce(refusal('changed-elsewhere'))
+      .mockResolvedValue(design(6, 160))
+    await job.edit({ width: '160' })
+    expect(job.conflict).toEqual({ width: '160' })
+    vi.spyOn(api, 'design').mockResolvedValue(design(5, 140))
+    await job.saveMine()
+    expect(job.conflict).toBeNull()
+    expect(api.edit).toHaveBeenLastCalledWith(1, { width: '160' }, 'mm', 5)
+    expect(job.design?.moves).toBe(6)
+  })
+
+  it('takes a proof only for the state that is shown', async () => {
+    const job = useJob()
+    const proof = (moves: number) => ({ moves, route: [{ key: 'prove' }] }) as unknown as Proof
+    vi.spyOn(api, 'proof').mockResolvedValue(proof(7))
+    await job.open(1)
+    expect(job.proof).toBeNull()
+    vi.spyOn(api, 'proof').mockResolvedValue(proof(2))
+    vi.spyOn(api, 'edit').mockResolvedValue(design(2, 160))
+    await job.edit({ width: '160' })
+    await vi.waitFor(() => expect(job.route).toHaveLength(1))
+  })
+})
