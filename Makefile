@@ -15,6 +15,9 @@ MANAGE := $(BIN)/python server/manage.py
 NPM := npm --prefix web --loglevel error --no-update-notifier
 PAGE_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
+# The demo does without what only checks need; two installs at once would take each other's files away.
+NPM_STAMP := $(if $(filter test lint types unit page-tests bench screens api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
+
 help: ## lists these
 	@grep -hE '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
 
@@ -86,15 +89,15 @@ $(UV):
 
 .stamps/npm: web/package-lock.json
 	@mkdir -p .stamps
-	[ -d web/node_modules/vitest ] && kept= || kept=--omit=dev
-	$(NPM) ci $$kept
+	$(NPM) ci --omit=dev
 	touch $@
 
-.stamps/npm-dev: web/package-lock.json | .stamps/npm
-	@[ -d web/node_modules/vitest ] || $(NPM) ci
-	touch $@
+.stamps/npm-dev: web/package-lock.json
+	@mkdir -p .stamps
+	$(NPM) ci
+	touch .stamps/npm $@
 
-.stamps/page: $(PAGE_SOURCES) .stamps/npm .stamps/venv
+.stamps/page: $(PAGE_SOURCES) web/package-lock.json | $(NPM_STAMP) .stamps/venv
 	@$(NPM) run -s build -- --logLevel warn
 	$(BIN)/python -m whitenoise.compress -q web/dist
 	touch $@
