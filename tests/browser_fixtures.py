@@ -1,4 +1,4 @@
-"""The real app in a real browser."""
+"""The real app in a real browser, for browser tests and benchmarks."""
 
 from __future__ import annotations
 

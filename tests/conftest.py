@@ -11,6 +11,8 @@ from lean_notch.job import Job
 from lean_notch.nesting import LayoutSettings
 from lean_notch.recipes import RECIPES
 
+pytest_plugins = ["browser_fixtures"]
+
 # Two shared cores: a slow example says nothing about the law.
 settings.register_profile("calm", deadline=None, suppress_health_check=[HealthCheck.too_slow])
 settings.load_profile("calm")

@@ -1,8 +1,6 @@
-"""How long things take; `make bench`. Never a pass or fail by the clock, except as a ratio within one run."""
+"""How long things take; `make bench`. Never a pass or fail by the clock."""
 
 from __future__ import annotations
-
-import time
 
 import pytest
 from conftest import make_job
@@ -12,7 +10,7 @@ from lean_notch.edits import edit_job
 from lean_notch.geometry import Circle, Region, rectangle
 from lean_notch.geometry.boolean import difference
 from lean_notch.geometry.offset import offset
-from lean_notch.job import Job, compute, prove_job, write_files
+from lean_notch.job import compute, prove_job, write_files
 from lean_notch.ledger import ledger
 
 
@@ -67,17 +65,3 @@ def test_the_offset_of_a_plate(benchmark):
     source, bites = plate(40)
     [cut] = difference([source], bites)
     assert len(benchmark(lambda: offset(cut, 0.07))) == 1
-
-
-def test_the_chain_grows_no_faster_than_its_parts():
-    """A ratio within one run: eight trays may take at most twenty times one tray."""
-
-    def seconds(job: Job) -> float:
-        runs = []
-        for _ in range(3):
-            begin = time.perf_counter()
-            prove_job(compute(job))
-            runs.append(time.perf_counter() - begin)
-        return min(runs)
-
-    assert seconds(forty_parts()) < 20 * seconds(make_job())

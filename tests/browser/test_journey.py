@@ -7,6 +7,8 @@ import ezdxf
 import pytest
 from playwright.sync_api import Page, expect
 
+pytestmark = pytest.mark.xdist_group("browser")  # one server and one browser for all of them
+
 
 def go(page: Page, stop: str) -> None:
     page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()

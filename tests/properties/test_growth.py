@@ -1,0 +1,23 @@
+"""Growth, as a ratio within one run: no clock decides by itself."""
+
+from __future__ import annotations
+
+import time
+
+from conftest import make_job
+from large_jobs import forty_parts
+from lean_notch.job import Job, compute, prove_job
+
+
+def test_the_chain_grows_no_faster_than_its_parts():
+    """A ratio within one run: eight trays may take at most twenty times one tray."""
+
+    def seconds(job: Job) -> float:
+        runs = []
+        for _ in range(3):
+            begin = time.perf_counter()
+            prove_job(compute(job))
+            runs.append(time.perf_counter() - begin)
+        return min(runs)
+
+    assert seconds(forty_parts()) < 20 * seconds(make_job())
