@@ -20,47 +20,47 @@ def change(page: Page, field: str, text: str) -> None:
     page.keyboard.press("Enter")
 
 
-def test_from_a_measured_board_to_a_file_that_fits(tray, tmp_path):
+def test_from_a_measured_board_to_a_file_that_fits(open_tray, tmp_path):
     """All six stops, once through."""
-    expect(tray.get_by_text("fits, as cut from the file")).to_be_visible()
-    go(tray, "Measure")
-    tray.get_by_label("next reading").last.fill("3.12")
-    tray.keyboard.press("Enter")
-    expect(tray.get_by_role("navigation")).to_contain_text("3.07 mm, 6 readings")
-    go(tray, "Join")
-    expect(tray.get_by_label("Joints").get_by_role("button")).to_have_count(8)
-    go(tray, "Lay out")
-    expect(tray.get_by_role("heading", name="Sheet 1 of 1")).to_be_visible()
-    go(tray, "Prove")
-    expect(tray.get_by_text("Nothing to mend")).to_be_visible()
-    tray.get_by_role("button", name="look at a corner").click()
-    expect(tray.locator("path.beam").first).to_be_visible()
-    go(tray, "Hand over")
+    expect(open_tray.get_by_text("fits, as cut from the file")).to_be_visible()
+    go(open_tray, "Measure")
+    open_tray.get_by_label("next reading").last.fill("3.12")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.get_by_role("navigation")).to_contain_text("3.07 mm, 6 readings")
+    go(open_tray, "Join")
+    expect(open_tray.get_by_label("Joints").get_by_role("button")).to_have_count(8)
+    go(open_tray, "Lay out")
+    expect(open_tray.get_by_role("heading", name="Sheet 1 of 1")).to_be_visible()
+    go(open_tray, "Prove")
+    expect(open_tray.get_by_text("Nothing to mend")).to_be_visible()
+    open_tray.get_by_role("button", name="look at a corner").click()
+    expect(open_tray.locator("path.beam").first).to_be_visible()
+    go(open_tray, "Hand over")
     for name, start in (("SVG", "<?xml"), ("DXF", "  0\nSECTION"), ("DXF, old", "  0\nSECTION")):
-        with tray.expect_download() as download:
-            tray.get_by_role("button", name=f"Download {name}", exact=True).click()
+        with open_tray.expect_download() as download:
+            open_tray.get_by_role("button", name=f"Download {name}", exact=True).click()
         file = tmp_path / download.value.suggested_filename
         download.value.save_as(file)
         assert re.fullmatch(r"specimen-tray_poplar-ply_3\.07mm_sheet-1(_R12)?\.(svg|dxf)", file.name)
         assert file.read_text().startswith(start)
     assert len(ezdxf.readfile(file).modelspace()) == 5
-    expect(tray.get_by_role("link", name=re.compile("specimen-tray.*svg"))).to_be_visible()
+    expect(open_tray.get_by_role("link", name=re.compile("specimen-tray.*svg"))).to_be_visible()
 
 
-def test_an_edit_marks_what_it_changed_and_can_be_undone_by_key(tray):
-    change(tray, "width", "width")  # no length of its own
-    expect(tray.get_by_role("alert")).to_contain_text("width depends on itself")
-    tray.keyboard.press("Escape")
-    change(tray, "width", "depth + 60 mm")
-    expect(tray.get_by_text("was 150.00")).to_be_visible()
-    expect(tray.get_by_text("inside 160 × 100 × 60")).to_be_visible()
-    tray.locator("h1").click()
-    tray.keyboard.press("Control+z")
-    expect(tray.get_by_text("inside 150 × 100 × 60")).to_be_visible()
-    tray.reload()
-    tray.get_by_role("heading", name="Parts, flat").wait_for()
-    tray.keyboard.press("Control+Shift+z")
-    expect(tray.get_by_text("inside 160 × 100 × 60")).to_be_visible()
+def test_an_edit_marks_what_it_changed_and_can_be_undone_by_key(open_tray):
+    change(open_tray, "width", "width")  # no length of its own
+    expect(open_tray.get_by_role("alert")).to_contain_text("width depends on itself")
+    open_tray.keyboard.press("Escape")
+    change(open_tray, "width", "depth + 60 mm")
+    expect(open_tray.get_by_text("was 150.00")).to_be_visible()
+    expect(open_tray.get_by_text("inside 160 × 100 × 60")).to_be_visible()
+    open_tray.locator("h1").click()
+    open_tray.keyboard.press("Control+z")
+    expect(open_tray.get_by_text("inside 150 × 100 × 60")).to_be_visible()
+    open_tray.reload()
+    open_tray.get_by_role("heading", name="Parts, flat").wait_for()
+    open_tray.keyboard.press("Control+Shift+z")
+    expect(open_tray.get_by_text("inside 160 × 100 × 60")).to_be_visible()
 
 
 @pytest.mark.parametrize(
@@ -72,92 +72,92 @@ def test_an_edit_marks_what_it_changed_and_can_be_undone_by_key(tray):
         ("depth", "1e9", "check the decimal point"),
     ],
 )
-def test_bad_input_is_explained_at_its_field_and_the_picture_stays(tray, field, text, fix):
-    before = tray.locator("path.part").first.get_attribute("d")
-    change(tray, field, text)
-    alert = tray.locator("aside").get_by_role("alert")
+def test_bad_input_is_explained_at_its_field_and_the_picture_stays(open_tray, field, text, fix):
+    before = open_tray.locator("path.part").first.get_attribute("d")
+    change(open_tray, field, text)
+    alert = open_tray.locator("aside").get_by_role("alert")
     expect(alert).to_contain_text(fix)
-    expect(tray.locator(f"aside [data-field={field}]")).to_have_value(text)
-    assert tray.locator("path.part").first.get_attribute("d") == before
-    tray.keyboard.press("Escape")
+    expect(open_tray.locator(f"aside [data-field={field}]")).to_have_value(text)
+    assert open_tray.locator("path.part").first.get_attribute("d") == before
+    open_tray.keyboard.press("Escape")
     expect(alert).to_have_count(0)
 
 
-def test_basis_chips_open_in_place_and_the_job_follows(tray):
-    tray.get_by_role("button", name=re.compile("^Kerf")).click()
-    tray.locator(".panel [data-field=kerf]").fill("-1")
-    tray.keyboard.press("Enter")
-    expect(tray.locator(".panel").get_by_role("alert")).to_contain_text("0 mm or more")
-    tray.locator(".panel [data-field=kerf]").fill("0.2")
-    tray.keyboard.press("Enter")
-    expect(tray.locator(".sum")).to_contain_text("drawn 2.88")
-    tray.keyboard.press("Escape")
-    expect(tray.locator(".panel")).to_have_count(0)
-    tray.get_by_role("button", name=re.compile("^Fit")).click()
-    tray.get_by_role("button", name=re.compile("slide")).click()
-    expect(tray.locator(".sum")).to_contain_text("3.21")
+def test_basis_chips_open_in_place_and_the_job_follows(open_tray):
+    open_tray.get_by_role("button", name=re.compile("^Kerf")).click()
+    open_tray.locator(".panel [data-field=kerf]").fill("-1")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.locator(".panel").get_by_role("alert")).to_contain_text("0 mm or more")
+    open_tray.locator(".panel [data-field=kerf]").fill("0.2")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.locator(".sum")).to_contain_text("drawn 2.88")
+    open_tray.keyboard.press("Escape")
+    expect(open_tray.locator(".panel")).to_have_count(0)
+    open_tray.get_by_role("button", name=re.compile("^Fit")).click()
+    open_tray.get_by_role("button", name=re.compile("slide")).click()
+    expect(open_tray.locator(".sum")).to_contain_text("3.21")
 
 
-def test_readings_can_be_pasted_and_a_slip_is_pointed_out(tray):
-    go(tray, "Measure")
-    last = tray.get_by_label("next reading").last
+def test_readings_can_be_pasted_and_a_slip_is_pointed_out(open_tray):
+    go(open_tray, "Measure")
+    last = open_tray.get_by_label("next reading").last
     last.focus()
-    tray.evaluate(
+    open_tray.evaluate(
         "const data = new DataTransfer(); data.setData('text', '3.01 3.09\\n30.4');"
         "document.activeElement.dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))"
     )
-    expect(tray.get_by_role("alert")).to_contain_text("Look at reading 8 again")
-    expect(tray.locator("[data-field='readings[7]']")).to_have_attribute("aria-invalid", "true")
-    tray.locator("[data-field='readings[7]']").fill("3.04")
-    tray.keyboard.press("Enter")
-    expect(tray.get_by_role("navigation")).to_contain_text("8 readings")
+    expect(open_tray.get_by_role("alert")).to_contain_text("Look at reading 8 again")
+    expect(open_tray.locator("[data-field='readings[7]']")).to_have_attribute("aria-invalid", "true")
+    open_tray.locator("[data-field='readings[7]']").fill("3.04")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.get_by_role("navigation")).to_contain_text("8 readings")
 
 
-def test_inches_are_shown_and_typed(tray):
-    tray.get_by_role("button", name="in", exact=True).click()
-    expect(tray.get_by_role("navigation")).to_contain_text("0.1205 in")
-    change(tray, "width", "6 1/2")
-    expect(tray.get_by_role("button", name="change width")).to_contain_text("6.5000")
-    tray.get_by_role("button", name="mm", exact=True).click()
-    expect(tray.get_by_role("button", name="change width")).to_contain_text("165.10")
+def test_inches_are_shown_and_typed(open_tray):
+    open_tray.get_by_role("button", name="in", exact=True).click()
+    expect(open_tray.get_by_role("navigation")).to_contain_text("0.1205 in")
+    change(open_tray, "width", "6 1/2")
+    expect(open_tray.get_by_role("button", name="change width")).to_contain_text("6.5000")
+    open_tray.get_by_role("button", name="mm", exact=True).click()
+    expect(open_tray.get_by_role("button", name="change width")).to_contain_text("165.10")
 
 
-def test_two_windows_never_lose_an_edit(tray):
-    other = tray.context.new_page()
-    other.goto(tray.url)
+def test_two_windows_never_lose_an_edit(open_tray):
+    other = open_tray.context.new_page()
+    other.goto(open_tray.url)
     other.get_by_role("heading", name="Parts, flat").wait_for()
-    change(tray, "width", "155")
-    expect(tray.get_by_text("was 150.00")).to_be_visible()
+    change(open_tray, "width", "155")
+    expect(open_tray.get_by_text("was 150.00")).to_be_visible()
     change(other, "depth", "90")
     expect(other.get_by_role("dialog")).to_contain_text("saved elsewhere")
     other.get_by_role("button", name="Put my edit on top of theirs").click()
     expect(other.get_by_text("inside 155 × 90 × 60")).to_be_visible()
-    change(tray, "height", "50")
-    tray.get_by_role("button", name="Show theirs, drop my edit").click()
-    expect(tray.get_by_text("inside 155 × 90 × 60")).to_be_visible()
+    change(open_tray, "height", "50")
+    open_tray.get_by_role("button", name="Show theirs, drop my edit").click()
+    expect(open_tray.get_by_text("inside 155 × 90 × 60")).to_be_visible()
 
 
-def test_everything_is_reached_by_keyboard(tray):
+def test_everything_is_reached_by_keyboard(open_tray):
     """Tab goes through title line, chips, route, drawing, ledger, rail; the drawing zooms and pans by keys."""
     seen = set()
     for _ in range(60):
-        tray.keyboard.press("Tab")
+        open_tray.keyboard.press("Tab")
         seen.add(
-            tray.evaluate(
+            open_tray.evaluate(
                 "document.activeElement.getAttribute('aria-label') || document.activeElement.textContent.trim()"
             )
         )
     assert {"undo", "mm", "change width", "show all"} & seen >= {"mm", "change width", "show all"}
     assert any(name.startswith("Kerf") for name in seen)
     assert any(name.startswith("Front") for name in seen)
-    drawing = tray.get_by_role("group", name=re.compile("Parts, flat"))
+    drawing = open_tray.get_by_role("group", name=re.compile("Parts, flat"))
     drawing.focus()
     view = drawing.locator("> g").first
     before = view.get_attribute("transform")
-    tray.keyboard.press("+")
-    tray.keyboard.press("ArrowLeft")
+    open_tray.keyboard.press("+")
+    open_tray.keyboard.press("ArrowLeft")
     assert view.get_attribute("transform") != before
-    tray.keyboard.press("0")
+    open_tray.keyboard.press("0")
     expect(view).to_have_attribute("transform", before)
     assert drawing.evaluate("getComputedStyle(document.activeElement).outlineStyle") == "solid"
 
