@@ -151,7 +151,10 @@ class CutPathOut(Out):
 
 
 class SheetOut(Out):
+    """`file_names` are the names that this sheet's files get, by format."""
+
     number: int
+    file_names: dict[FileFormat, str]
     width: float
     height: float
     paths: list[CutPathOut]

@@ -9,7 +9,7 @@ from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, fit_name, machine
 from lean_notch.build import FlatPart, Mate, Member
 from lean_notch.formats.svg_path import number, path_data
 from lean_notch.geometry import Region, flatten
-from lean_notch.job import Result
+from lean_notch.job import FILE_FORMATS, Result, file_name
 from lean_notch.ledger import ledger
 from lean_notch.proof import Proof
 from lean_notch.recipes import RECIPES, Recipe
@@ -55,6 +55,7 @@ def show_design(design: Design) -> out.DesignOut:
         sheets=[
             out.SheetOut(
                 number=sheet.number, width=sheet.width, height=sheet.height,
+                file_names={kind: file_name(job, sheet.number, kind) for kind in FILE_FORMATS},
                 paths=[
                     out.CutPathOut(part=p.part, copy_number=p.copy, inner=p.inner, path=path_data(p.ring))
                     for p in sheet.paths

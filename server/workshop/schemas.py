@@ -21,7 +21,7 @@ class StockIn(Schema):
     readings: Annotated[list[LengthIn], Field(max_length=100, examples=[[3.02, 3.05, 3.06]])]
     sheet_width: LengthIn
     sheet_height: LengthIn
-    sheets: int | None = None
+    sheets: int | Annotated[str, Field(max_length=20)] | None = None
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:

@@ -66,7 +66,7 @@ def test_an_edit_marks_what_it_changed_and_can_be_undone_by_key(open_tray):
 @pytest.mark.parametrize(
     ("field", "text", "fix"),
     [
-        ("width", "2", "or an edge of at least"),
+        ("width", "2", "or use a thinner board"),
         ("width", "700", "use a larger sheet and bed"),
         ("height", "tall", "Use a number or one of these names"),
         ("depth", "1e9", "check the decimal point"),
@@ -111,6 +111,25 @@ def test_readings_can_be_pasted_and_a_slip_is_pointed_out(open_tray):
     open_tray.locator("[data-field='readings[7]']").fill("3.04")
     open_tray.keyboard.press("Enter")
     expect(open_tray.get_by_role("navigation")).to_contain_text("8 readings")
+
+
+def test_a_board_of_ones_own_is_measured_and_used(open_tray):
+    open_tray.get_by_role("button", name=re.compile("^Poplar")).click()
+    open_tray.get_by_role("button", name="add a board to the rack").click()
+    dialog = open_tray.get_by_role("dialog")
+    for field, text in {
+        "name": "Clear acrylic", "nominal": "1/8 in", "readings": "2.9 29", "sheet_width": "24 in", "sheet_height": "300", "sheets": "2",
+    }.items():  # fmt: skip
+        dialog.locator(f"[data-field={field}]").fill(text)
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("Look at reading 2 again")
+    dialog.locator("[data-field=readings]").fill("2.90 2.94")
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(open_tray.locator(".sum")).to_contain_text("2.94")
+    open_tray.get_by_label("name of the job").fill("Clear tray")
+    open_tray.keyboard.press("Enter")
+    go(open_tray, "Hand over")
+    expect(open_tray.get_by_text("clear-tray_clear-acrylic_2.92mm_sheet-1.svg")).to_be_visible()
 
 
 def test_inches_are_shown_and_typed(open_tray):

@@ -58,6 +58,13 @@ def divide_edge(length: float, thickness: float, clearance: float, wanted: float
             fix=f"Use fingers of at least {say_mm(least)}.",
             field="finger",
         )
+    if wanted is None and length < 3 * least:
+        raise FingerTooWide(
+            f"An edge of {say_mm(length)} has no room for three fingers of {say_mm(least)}, "
+            f"as wide as the board is thick.",
+            fix=f"Make that edge at least {say_mm(3 * least)} long, or use a thinner board.",
+            field="finger",
+        )
     if wanted is None:
         wanted = max(least, min(FINGER_PER_THICKNESS * thickness, length / 3))
     cuts = finger_edges(length, wanted)

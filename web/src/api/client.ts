@@ -22,6 +22,8 @@ export type Machine = Schemas['MachineOut']
 export type FileFormat = Schemas['ExportIn']['format']
 export type StartIn = Schemas['StartIn']
 export type Changes = Schemas['EditIn']['changes']
+export type StockIn = Schemas['StockIn']
+export type MachineIn = Schemas['MachineIn']
 export type Unit = Schemas['EditIn']['unit']
 
 /** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */
@@ -92,6 +94,8 @@ export const api = {
   choices: () => unwrap<Choices>(client.GET('/api/choices')),
   stocks: () => unwrap<Stock[]>(client.GET('/api/stocks')),
   machines: () => unwrap<Machine[]>(client.GET('/api/machines')),
+  addStock: (body: Schemas['StockIn']) => unwrap<Stock>(client.POST('/api/stocks', { body })),
+  addMachine: (body: Schemas['MachineIn']) => unwrap<Machine>(client.POST('/api/machines', { body })),
   changeStock: (stock_id: number, document: Stock['document']) =>
     unwrap<Stock>(
       client.PUT('/api/stocks/{stock_id}', {

@@ -772,8 +772,15 @@ export interface components {
        */
       unit: 'mm' | 'in'
     }
-    /** SheetOut */
+    /**
+     * SheetOut
+     * @description `file_names` are the names that this sheet's files get, by format.
+     */
     SheetOut: {
+      /** File Names */
+      file_names: {
+        [key: string]: string
+      }
       /** Height */
       height: number
       /** Number */
@@ -864,7 +871,7 @@ export interface components {
       /** Sheet Width */
       sheet_width: number | string
       /** Sheets */
-      sheets?: number | null
+      sheets?: number | string | null
       /**
        * Unit
        * @default mm

@@ -3,12 +3,14 @@ import { nextTick, onBeforeUnmount, ref, useId } from 'vue'
 
 /** One number of the basis; it opens in place to be changed. Escape and a click elsewhere close it. */
 const props = defineProps<{ title: string; changed: boolean; problem: boolean }>()
+const emit = defineEmits<{ closed: [] }>()
 const open = ref(false)
 const root = ref<HTMLElement | null>(null)
 const id = useId()
 
 function outside(event: Event): void {
-  if (!root.value?.contains(event.target as Node)) close()
+  const target = event.target as Element
+  if (!root.value?.contains(target) && !target.closest('.el-overlay')) close() // a dialog that it opened is its own
 }
 
 async function toggle(): Promise<void> {
@@ -21,6 +23,7 @@ async function toggle(): Promise<void> {
 
 function close(): void {
   open.value = false
+  emit('closed')
   document.removeEventListener('pointerdown', outside)
 }
 

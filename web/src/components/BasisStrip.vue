@@ -24,6 +24,11 @@ function wrong(...fields: string[]): boolean {
   const field = job.problem?.field ?? ''
   return fields.some((name) => field === name || field.startsWith(`${name}[`))
 }
+
+/** What was typed in a chip that is closed counts no more; the last good state does. */
+function forget(): void {
+  if (wrong('readings', 'stock', 'kerf', 'machine', 'clearance')) job.problem = null
+}
 </script>
 
 <template>
@@ -33,6 +38,7 @@ function wrong(...fields: string[]): boolean {
       <p class="small second">what was measured</p>
     </div>
     <BasisChip
+      @closed="forget"
       :title="`${basis.stock.name}, sold as ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} readings`"
       :changed="changed('thickness', 'spread')"
       :problem="wrong('readings', 'stock')"
@@ -45,6 +51,7 @@ function wrong(...fields: string[]): boolean {
       <StockEditor />
     </BasisChip>
     <BasisChip
+      @closed="forget"
       :title="`Kerf · ${basis.machine.name}`"
       :changed="changed('kerf')"
       :problem="wrong('kerf', 'machine')"
@@ -55,7 +62,7 @@ function wrong(...fields: string[]): boolean {
       </template>
       <MachineEditor />
     </BasisChip>
-    <BasisChip title="Fit" :changed="changed('clearance')" :problem="wrong('clearance')">
+    <BasisChip @closed="forget" title="Fit" :changed="changed('clearance')" :problem="wrong('clearance')">
       <template #value>
         <b class="big">{{ basis.fit }}</b>
         <span class="figure second">{{ basis.clearance > 0 ? '+' : '' }}{{ length(basis.clearance) }}</span>

@@ -14,7 +14,7 @@ const port = useViewport(frame, () => props.box)
 
 const bar = computed(() => {
   const perUnit = port.view.value.scale * (settings.unit === 'in' ? MM_PER_INCH : 1)
-  const { length, px } = scaleBar(perUnit, 160)
+  const { length, px } = scaleBar(perUnit, Math.min(160, port.size.value.width * 0.3))
   return { text: String(Number(length.toPrecision(3))), px }
 })
 

@@ -132,7 +132,7 @@ form {
 .wide {
   grid-column: 1 / -1;
 }
-label > input,
+label:not(.choice label) > input,
 label > select {
   display: block;
   margin-top: 2px;
@@ -142,6 +142,7 @@ label > select {
   gap: 18px;
 }
 .strong {
+  grid-column: 1 / -1;
   justify-self: start;
 }
 </style>

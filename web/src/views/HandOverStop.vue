@@ -59,7 +59,12 @@ const time = (text: string) =>
       <ul class="formats">
         <li v-for="{ format, name, about } in FORMATS" :key="format">
           <button class="strong" @click="write(format)">Download {{ name }}</button>
-          <span class="second">{{ about }}</span>
+          <span>
+            <span v-for="sheet in job.design!.sheets" :key="sheet.number" class="file">{{
+              sheet.file_names[format]
+            }}</span>
+            <span class="second small">{{ about }}</span>
+          </span>
         </li>
       </ul>
       <label class="square">
@@ -101,6 +106,9 @@ const time = (text: string) =>
   align-items: center;
   gap: 14px;
   margin-bottom: 8px;
+}
+.file {
+  display: block;
 }
 .square {
   display: block;

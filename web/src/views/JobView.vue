@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 
 import { Problem } from '../api/client'
 import BasisStrip from '../components/BasisStrip.vue'
+import JobName from '../components/JobName.vue'
 import PartsRail from '../components/PartsRail.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import RouteColumn from '../components/RouteColumn.vue'
@@ -48,7 +49,7 @@ function savedAt(saved: string): string {
   <div class="job">
     <TitleLine>
       <template v-if="job.design">
-        <b>{{ job.design.name }}</b>
+        <JobName />
         <span class="revision">
           revision {{ job.design.revision }} ·
           {{ job.busy ? 'saving' : `saved ${savedAt(job.design.saved)}` }}
