@@ -52,7 +52,7 @@ page-tests: .stamps/npm-dev ## tests of the page's own code
 	@$(NPM) run -s test
 
 bench: .stamps/dev .stamps/page .stamps/chromium ## benchmarks; see docs/benchmarks.md
-	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=median,stddev,max,rounds -p no:xdist
+	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=median,stddev,max,rounds
 
 screens: .stamps/dev .stamps/page .stamps/chromium ## retakes docs/screenshots/
 	@$(BIN)/python scripts/screens.py

@@ -157,7 +157,6 @@ class SheetOut(Out):
     file_names: dict[FileFormat, str]
     width: float
     height: float
-    paths: list[CutPathOut]
 
 
 class StopOut(Out):
@@ -245,13 +244,15 @@ class MateProofOut(Out):
 
 
 class ProofOut(Out):
-    """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up."""
+    """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
+    are what the beam's centre follows."""
 
     moves: int
     fits: bool
     findings: list[FindingOut]
     parts: list[PartProofOut]
     mates: list[MateProofOut]
+    paths: dict[int, list[CutPathOut]]
     finished: dict[int, list[str]]
     route: list[StopOut]
 

@@ -56,10 +56,6 @@ def show_design(design: Design) -> out.DesignOut:
             out.SheetOut(
                 number=sheet.number, width=sheet.width, height=sheet.height,
                 file_names={kind: file_name(job, sheet.number, kind) for kind in FILE_FORMATS},
-                paths=[
-                    out.CutPathOut(part=p.part, copy_number=p.copy, inner=p.inner, path=path_data(p.ring))
-                    for p in sheet.paths
-                ],
             )
             for sheet in result.plan.sheets
         ],
@@ -87,7 +83,7 @@ def show_card(design: Design) -> out.DesignCard:
 
 def show_proof(design: Design) -> out.ProofOut:
     job = read_job(head_of(design).document)
-    proof = proved(job)
+    result, proof = computed(job), proved(job)
     return out.ProofOut(
         moves=design.moves,
         fits=proof.fits,
@@ -100,8 +96,14 @@ def show_proof(design: Design) -> out.ProofOut:
             for p in proof.parts
         ],
         mates=[out.MateProofOut.model_validate(mate) for mate in proof.mates],
+        paths={
+            sheet.number: [
+                out.CutPathOut(part=p.part, copy_number=p.copy, inner=p.inner, path=path_data(p.ring)) for p in sheet.paths
+            ]
+            for sheet in result.plan.sheets
+        },
         finished=_finished(proof),
-        route=[out.StopOut.model_validate(stop) for stop in route(computed(job), proof)],
+        route=[out.StopOut.model_validate(stop) for stop in route(result, proof)],
     )  # fmt: skip
 
 

@@ -24,7 +24,8 @@ def test_a_design_comes_with_everything_the_page_draws(tray):
     assert len(tray["parts"]) == 5
     assert len(tray["mates"]) == 8
     assert len(tray["route"]) == 6
-    assert tray["sheets"][0]["paths"][0]["path"].startswith("M")
+    assert tray["parts"][0]["path"].startswith("M")
+    assert tray["sheets"][0]["file_names"]["svg"] == "tray_poplar-ply_3.06mm_sheet-1.svg"
     assert tray["basis"]["slot"] == pytest.approx(3.08)
     assert (tray["revision"], tray["can_undo"], tray["can_redo"]) == (1, False, False)
 
@@ -198,7 +199,7 @@ def test_the_proof_is_of_the_file_that_would_be_handed_over(wren, tray):
     proof = wren.get(f"/api/designs/{tray['id']}/proof").json()
     assert proof["fits"]
     assert proof["moves"] == tray["moves"]
-    assert len(proof["finished"]["1"]) == 5
+    assert len(proof["finished"]["1"]) == len(proof["paths"]["1"]) == 5
     assert [stop["state"] for stop in proof["route"]] == ["ready"] * 6
 
 

@@ -199,13 +199,12 @@ def _keeps_away(moved: Contour, source: Contour, distance: float) -> bool:
     import numpy as np
     import shapely
 
-    places = np.array([segment.at(share) for segment in moved.segments for share in (0.0, 0.3, 0.7)])
-    if moved.area * source.area <= 0 or not shapely.is_simple(shapely.linearrings(places)):
+    loop = shapely.linearrings(np.array(flatten(moved.segments, CHORD_MM)))
+    if moved.area * source.area <= 0 or not shapely.is_simple(loop):
         return False
     edge = shapely.linearrings(np.array(flatten(source.segments, CHORD_MM)))
     shapely.prepare(edge)
-    nearest = shapely.distance(edge, shapely.points(places)).min()
-    return bool(nearest >= distance - 2 * CHORD_MM)
+    return bool(shapely.distance(edge, loop) >= distance - 2 * CHORD_MM)
 
 
 def _move_and_resolve(ring: Contour, distance: float) -> list[Region]:

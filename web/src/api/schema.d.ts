@@ -696,7 +696,8 @@ export interface components {
     }
     /**
      * ProofOut
-     * @description What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up.
+     * @description What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
+     *     are what the beam's centre follows.
      */
     ProofOut: {
       /** Findings */
@@ -713,6 +714,10 @@ export interface components {
       moves: number
       /** Parts */
       parts: components['schemas']['PartProofOut'][]
+      /** Paths */
+      paths: {
+        [key: string]: components['schemas']['CutPathOut'][]
+      }
       /** Route */
       route: components['schemas']['StopOut'][]
     }
@@ -785,8 +790,6 @@ export interface components {
       height: number
       /** Number */
       number: number
-      /** Paths */
-      paths: components['schemas']['CutPathOut'][]
       /** Width */
       width: number
     }

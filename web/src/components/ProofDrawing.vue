@@ -13,6 +13,7 @@ const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 const parts = computed(() => new Map(job.design!.parts.map((part) => [part.id, part])))
 const placed = computed(() => job.design!.placed.filter(({ sheet }) => sheet === props.sheet.number))
 const finished = computed(() => job.proof?.finished[String(props.sheet.number)] ?? [])
+const paths = computed(() => job.proof?.paths[String(props.sheet.number)] ?? [])
 const findings = computed(() =>
   (job.proof?.findings ?? []).filter(({ sheet, place }) => sheet === props.sheet.number && place),
 )
@@ -20,7 +21,7 @@ const kerf = computed(() => job.design!.basis.machine.kerf)
 
 /** A corner of a path, close enough to see the beam: the first one, or the one of the part that is selected. */
 function lookAtCorner(): void {
-  const wanted = props.sheet.paths.find(({ part }) => `part:${part}` === job.selected) ?? props.sheet.paths[0]
+  const wanted = paths.value.find(({ part }) => `part:${part}` === job.selected) ?? paths.value[0]
   const start = /^M(\S+) (\S+?)[LA]/.exec(wanted?.path ?? '')
   if (!start) return
   const [x, y, reach] = [Number(start[1]), Number(start[2]), Math.max(kerf.value, 0.05) * 4]
@@ -45,7 +46,7 @@ defineExpose({ lookAt, lookAtCorner })
       <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
       <path v-for="(shape, i) in finished" :key="i" class="finished" :d="shape" fill-rule="evenodd" />
       <path
-        v-for="(one, i) in sheet.paths"
+        v-for="(one, i) in paths"
         :key="`beam-${i}`"
         class="beam"
         :d="one.path"
@@ -58,7 +59,7 @@ defineExpose({ lookAt, lookAtCorner })
         :d="parts.get(one.part)!.path"
         :transform="`translate(${one.x} ${one.y}) rotate(${one.angle})`"
       />
-      <path v-for="(one, i) in sheet.paths" :key="`path-${i}`" class="path" :d="one.path" />
+      <path v-for="(one, i) in paths" :key="`path-${i}`" class="path" :d="one.path" />
     </template>
     <template #over="{ at }">
       <g v-for="(finding, i) in findings" :key="i" class="finding">
