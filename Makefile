@@ -46,13 +46,13 @@ types: .stamps/dev .stamps/npm-dev ## strict type checks of Python and TypeScrip
 	$(NPM) run -s check
 
 unit: .stamps/dev .stamps/page .stamps/chromium ## Python tests: core, server, browser
-	@$(BIN)/pytest -n 2
+	@$(BIN)/pytest -n 2 --dist=loadgroup
 
 page-tests: .stamps/npm-dev ## tests of the page's own code
 	@$(NPM) run -s test
 
 bench: .stamps/dev .stamps/page .stamps/chromium ## benchmarks; see docs/benchmarks.md
-	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=median,stddev,max,rounds
+	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=median,stddev,max,rounds -s
 
 screens: .stamps/dev .stamps/page .stamps/chromium ## retakes docs/screenshots/
 	@$(BIN)/python scripts/screens.py

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ..basis import Basis
 from ..design import Design, Part, Side
@@ -57,9 +58,15 @@ def build(design: Design, basis: Basis) -> Build:
     for part in design.parts:
         standing = standings[part.id]
         _check_depths(design, part, standing, notches[part.id])
-        region = Region(outline(standing.width, standing.height, notches[part.id]))
+        region = _panel(standing.width, standing.height, tuple(sorted(notches[part.id].items())))
         parts.append(FlatPart(part.id, part.title, _with_holes(part, region, names), part.quantity, standing))
     return Build(tuple(parts), mates, names)
+
+
+# An edit seldom changes every part: the others' outlines are at hand, with all that is known of them.
+@lru_cache(maxsize=1024)
+def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
+    return Region(outline(width, height, dict(notches)))
 
 
 def _stand(design: Design, part: Part, names: dict[str, float]) -> Standing:
