@@ -7,7 +7,10 @@ import { useJob } from '../stores/job'
 import LengthField from './LengthField.vue'
 
 describe('a length to type', () => {
-  beforeEach(() => setActivePinia(createPinia()))
+  beforeEach(() => {
+    localStorage.clear()
+    setActivePinia(createPinia())
+  })
 
   const field = () => mount(LengthField, { props: { field: 'kerf', label: 'Kerf', text: '0.14' } })
 
