@@ -195,11 +195,11 @@ def _prove(arguments: argparse.Namespace) -> int:
     result = compute(job_from_json(document))
     by_format: dict[FileFormat, dict[int, bytes]] = {}
     for file in arguments.files:
-        sheet = packet.get("files", {}).get(file.name)
+        sheet = packet["files"].get(file.name)
         if not isinstance(sheet, int):
             raise MissingInput(
                 f"{file.name} is not one of the packet's files.",
-                fix=f"Keep the names that export gave: {', '.join(packet.get('files', {}))}.",
+                fix=f"Keep the names that export gave: {', '.join(packet['files'])}.",
             )
         by_format.setdefault("svg" if file.suffix.lower() == ".svg" else "dxf", {})[sheet] = _read(file)
     proofs = [prove_files(result, files, kind) for kind, files in by_format.items()]
@@ -218,17 +218,23 @@ def _prove(arguments: argparse.Namespace) -> int:
 
 def _find_packet(arguments: argparse.Namespace) -> dict[str, Any]:
     if arguments.packet:
-        packet: dict[str, Any] = _load(arguments.packet)
-        return packet
+        return _packet(arguments.packet)
     names = {file.name for file in arguments.files}
     for candidate in sorted(arguments.files[0].parent.glob(f"*{_PACKET}")):
-        packet = _load(candidate)
-        if isinstance(packet, dict) and names <= packet.get("files", {}).keys():
+        packet = _packet(candidate)
+        if names <= packet["files"].keys():
             return packet
     raise MissingInput(
         f"No packet beside {arguments.files[0].name} lists {'it' if len(names) == 1 else 'these files'}.",
         fix="Prove the files where `lean-notch export` wrote them, or name the packet with --packet.",
     )
+
+
+def _packet(file: Path) -> dict[str, Any]:
+    from .documents import entry, mapping
+
+    packet = mapping(_load(file), "packet")
+    return {**packet, "files": mapping(entry(packet, "files", "packet"), "packet.files")}
 
 
 def _job(arguments: argparse.Namespace) -> Job:

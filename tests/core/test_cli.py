@@ -89,6 +89,14 @@ def test_errors_name_code_and_fix_and_end_with_2(arguments, code, capsys):
     assert error["fix"]
 
 
+@pytest.mark.parametrize("packet", ["[]", "{}", '{"files": 3}', '{"files": {"a.svg": 1}}', "nonsense"])
+def test_a_broken_packet_is_an_error(packet, tmp_path, capsys):
+    (tmp_path / "a.svg").write_text("<svg/>")
+    (tmp_path / "a.packet.json").write_text(packet)
+    assert main(["prove", str(tmp_path / "a.svg"), "--json"]) == 2
+    assert json.loads(capsys.readouterr().err)["error"]["fix"]
+
+
 def test_a_missing_basis_is_asked_for(tray, capsys):
     assert main(["build", tray]) == 2
     assert "--basis basis.json" in capsys.readouterr().err

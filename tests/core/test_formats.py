@@ -149,6 +149,11 @@ def test_the_same_job_gives_the_same_bytes(job, file_format):
         b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><g transform="scale(2)"/></svg>',
         b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><path d="M0 0C1 1 2 2 3 3"/></svg>',
         b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><path d="M0 0L1"/></svg>',
+        b'<svg width="9mm" height="9mm" viewBox="0 0 nine 9"/>',
+        b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><circle cx="1" cy="x" r="2"/></svg>',
+        b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><circle r="0"/></svg>',
+        b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><path d="1 2L3 4"/></svg>',
+        b'<svg width="9mm" height="9mm" viewBox="0 0 9 9"><path d="M0 0A1 2 0 0 0 3 3"/></svg>',
         b'<!DOCTYPE svg [<!ENTITY a "b">]><svg width="&a;" height="9mm" viewBox="0 0 9 9"/>',
     ],
 )  # fmt: skip

@@ -142,6 +142,26 @@ def test_an_open_outline_is_found_with_its_gap(job):
     assert next(f for f in proof.findings if f.code == "open-path").place is not None
 
 
+def test_an_outline_that_crosses_itself_is_found(job):
+    """A bow tie, and a line there and back."""
+    for drawn in ("M300 20L320 40L320 20L300 40Z", "M300 20L320 40Z"):
+        proof = broken(job, lambda text, d=drawn: text.replace("</g>", f'<path id="tie" d="{d}"/></g>', 1))
+        [finding] = proof.findings
+        assert (finding.code, finding.severity) == ("crosses-itself", "stop")
+        assert "tie" in finding.why
+
+
+def test_an_outline_that_is_there_twice_is_found_and_its_part_still_measured(job):
+    """Common practice: never the same line twice."""
+    from lean_notch.formats.svg_path import path_data
+
+    sheet = compute(job).plan.sheets[0]
+    again = path_data(sheet.paths[0].ring.reversed, sheet.height)
+    proof = broken(job, lambda text: text.replace("</g>", f'<path id="again" d="{again}"/></g>', 1))
+    assert [finding.code for finding in proof.findings] == ["cut-twice"]
+    assert all(part.ok for part in proof.parts)
+
+
 def test_a_missing_part_is_found(job):
     proof = broken(job, lambda text: "\n".join(line for line in text.split("\n") if 'id="base-1"' not in line))
     [missing] = [finding for finding in proof.findings if finding.code == "part-missing"]

@@ -35,7 +35,7 @@ def read_svg(data: bytes) -> ReadFile:
         raise UnreadableFile(f"The file is no valid XML: {error.msg}.", fix="Export it again.") from None
     if _tag(root) != "svg":
         raise UnreadableFile("The file is no SVG.", fix="Choose a file whose first element is <svg>.")
-    box = [float(value) for value in re.split(r"[\s,]+", root.get("viewBox", "").strip()) if value]
+    box = [_number(value) for value in re.split(r"[\s,]+", root.get("viewBox", "").strip()) if value]
     if len(box) != 4 or box[2] <= 0 or box[3] <= 0:
         raise UnreadableFile("The SVG has no viewBox.", fix="Export it with a viewBox and a size in mm.")
     width, height = _size(root.get("width", "")), _size(root.get("height", ""))
@@ -57,6 +57,13 @@ def _size(text: str) -> float:
     if not match or match[2] not in _PER_UNIT:
         raise UnreadableFile(f"The SVG's size is “{text}”.", fix="Export it with width and height in mm.")
     return float(match[1]) * _PER_UNIT[match[2]]
+
+
+def _number(text: str) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        raise UnreadableFile(f"“{text[:20]}” is no number.", fix="Export the file again.") from None
 
 
 class _Reader:
@@ -88,7 +95,9 @@ class _Reader:
 
     def _circle(self, element: object, layer: str) -> ReadPath:
         get = element.get  # type: ignore[attr-defined]
-        x, y, r = (float(get(key, "0")) for key in ("cx", "cy", "r"))
+        x, y, r = (_number(get(key, "0")) for key in ("cx", "cy", "r"))
+        if r <= 0:
+            raise UnreadableFile(f"A circle has the radius {r:g}.", fix="Delete it, or give it a size.")
         points = [self._out(p) for p in ((x + r, y), (x, y - r), (x - r, y), (x, y + r))]
         bulge = math.tan(math.pi / 8)
         arcs = tuple(Segment(points[i], points[(i + 1) % 4], bulge) for i in range(4))

@@ -34,11 +34,12 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
     """The pieces that closed cut `paths` leave, each path cut by a beam `kerf` mm wide.
 
     An outline inside another is a hole of it, one inside a hole a piece again (even-odd). A piece that the beam
-    takes whole has an empty shape; one that falls apart is a MultiPolygon.
+    takes whole has an empty shape; one that falls apart is a MultiPolygon. Paths that are open or cross themselves
+    leave nothing that could be called a piece, and are passed over.
     """
     import shapely
 
-    rings = [shapely.Polygon(flatten(path.segments, CHORD_MM)) for path in paths if path.closed]
+    rings = [ring for path in paths if (ring := outline_of(path)).is_valid and not ring.is_empty]
     rings.sort(key=lambda ring: -ring.area)
     depth: list[int] = []
     parent: list[int] = []
@@ -57,6 +58,14 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
         swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
         pieces.append(AsCut(path.difference(swept), path))
     return pieces
+
+
+def outline_of(path: ReadPath) -> shapely.Polygon:
+    """What a closed path goes round; empty for an open one or one without area. It may cross itself: ask `is_valid`."""
+    import shapely
+
+    points = flatten(path.segments, CHORD_MM) if path.closed else []
+    return shapely.Polygon(points if len(points) >= 3 else None)
 
 
 def _boxes_nest(outer: shapely.Polygon, inner: shapely.Polygon) -> bool:

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
 from ..basis import Basis
 from ..build import Build, Mate
-from ..formats.read_file import ReadFile
+from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Placement, Point, Region
 from ..nesting import Layout, Placed
 from ..units import say_mm
-from .as_cut import AsCut, as_cut
+from .as_cut import AsCut, as_cut, outline_of
 from .compare import EDGE_MM, Comparison, compare
 from .mates import Measured, measure_mate
 
@@ -23,6 +24,9 @@ Severity = Literal["stop", "look"]
 
 CUT_LAYER = "cut"
 SILENT_LAYERS = ("reference",)
+
+SAME_MM = 0.01
+"""Two outlines this near to each other all round are one, cut twice: it scorches, and takes twice the time."""
 
 PROUD_MM = 0.1
 """Faces further out of line than this want sanding; less is not felt. Common practice."""
@@ -112,17 +116,7 @@ class _Prover:
                 self._unknown(sheet, f"a path on the layer “{path.layer}”", path.segments[0].start)
         for kind in file.unread:
             self._unknown(sheet, kind, None)
-        for path in cut:
-            if not path.closed:
-                start, end = path.segments[0].start, path.segments[-1].end
-                gap = ((start[0] - end[0]) ** 2 + (start[1] - end[1]) ** 2) ** 0.5
-                self.findings.append(
-                    Finding(
-                        "open-path", "stop", f"An outline {path.name or 'without a name'} is open by {say_mm(gap)}.",
-                        "Join its ends, or export the file again.", sheet=sheet, place=end, amount=gap,
-                    )
-                )  # fmt: skip
-        pieces = as_cut(cut, self.basis.kerf)
+        pieces = as_cut(self._sound(sheet, cut), self.basis.kerf)
         self.pieces[sheet] = tuple(piece.finished for piece in pieces)
         for placed in layout.on_sheet(sheet):
             self._part(placed, pieces)
@@ -135,6 +129,31 @@ class _Prover:
                     sheet=sheet, place=(place.x, place.y), amount=piece.path.area ** 0.5,
                 )
             )  # fmt: skip
+
+    def _sound(self, sheet: int, cut: Sequence[ReadPath]) -> list[ReadPath]:
+        """The outlines that can be cut as they are; the others are findings, at their place."""
+        sound: list[ReadPath] = []
+        known: list[shapely.Polygon] = []
+        for path in cut:
+            outline, place = outline_of(path), path.segments[-1].end
+            name = path.name or "without a name"
+            gap = math.dist(path.segments[0].start, place)
+            if not path.closed:
+                self._bad(
+                    sheet, "open-path", f"The outline {name} is open by {say_mm(gap)}.", "Join its ends", place, gap
+                )
+            elif outline.is_empty or not outline.is_valid:
+                self._bad(sheet, "crosses-itself", f"The outline {name} crosses itself.", "Draw it anew", place)
+            elif any(outline.equals_exact(other, SAME_MM, normalize=True) for other in known):
+                self._bad(sheet, "cut-twice", f"The outline {name} is there twice.", "Delete one of them", place)
+            else:
+                sound.append(path)
+                known.append(outline)
+        return sound
+
+    def _bad(self, sheet: int, code: str, why: str, fix: str, place: Point, amount: float = 0.0) -> None:
+        fix = f"{fix}, or export the file again."
+        self.findings.append(Finding(code, "stop", why, fix, sheet=sheet, place=place, amount=amount))
 
     def _unknown(self, sheet: int, what: str, place: Point | None) -> None:
         self.findings.append(
