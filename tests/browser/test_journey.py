@@ -113,6 +113,20 @@ def test_readings_can_be_pasted_and_a_slip_is_pointed_out(open_tray):
     expect(open_tray.get_by_role("navigation")).to_contain_text("8 readings")
 
 
+def test_a_problem_whose_field_is_elsewhere_is_still_said(open_tray):
+    """The router's tool is wider than the parts are apart; spacing is set at Lay out."""
+    open_tray.get_by_role("button", name=re.compile("^Kerf")).click()
+    open_tray.locator(".panel select").select_option(label="Barn router, 1250 × 1250 mm")
+    expect(open_tray.get_by_role("alert")).to_contain_text("Use a spacing of more than 6 mm")
+    expect(open_tray.locator(".sum")).to_contain_text("drawn 2.94")
+    open_tray.keyboard.press("Escape")
+    go(open_tray, "Lay out")
+    expect(open_tray.locator("aside")).to_contain_text("Use a spacing of more than 6 mm")  # now it is at its field
+    open_tray.locator("aside [data-field=spacing]").fill("8")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.get_by_role("alert")).to_have_count(0)
+
+
 def test_a_board_of_ones_own_is_measured_and_used(open_tray):
     open_tray.get_by_role("button", name=re.compile("^Poplar")).click()
     open_tray.get_by_role("button", name="add a board to the rack").click()

@@ -30,6 +30,7 @@ function restore(): void {
     <input
       v-model="name"
       aria-label="name of the job"
+      data-field="name"
       maxlength="80"
       :size="Math.max(name.length, 4)"
       @keydown.enter="commit"

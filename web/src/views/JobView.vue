@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defineAsyncComponent, onMounted, shallowRef, watch } from 'vue'
+import { defineAsyncComponent, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { Problem } from '../api/client'
@@ -37,8 +37,15 @@ async function open(): Promise<void> {
 onMounted(open)
 watch(() => route.params['id'], open)
 
-/** Problems that no field on the screen shows. */
-const FIELDS = /^(readings|kerf|clearance|margin|spacing|width|depth|height|finger|name)/
+/** A problem whose field is not on the screen is said at the bottom instead. */
+const homeless = ref(false)
+
+watch([() => job.problem, () => route.name], async () => {
+  await nextTick()
+  const field = job.problem?.field.replace(/\[\d+\]$/, '') ?? ''
+  homeless.value =
+    job.problem !== null && !(field && document.querySelector(`[data-field^="${CSS.escape(field)}"]`))
+})
 
 function savedAt(saved: string): string {
   return new Date(saved).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })
@@ -69,7 +76,7 @@ function savedAt(saved: string): string {
         <RouterView />
       </div>
       <PartsRail />
-      <div v-if="job.problem && !FIELDS.test(job.problem.field)" class="note">
+      <div v-if="job.problem && homeless" class="note">
         <ProblemNote :problem="job.problem" />
         <button class="link small" @click="job.problem = null">close</button>
       </div>
