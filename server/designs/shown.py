@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from functools import lru_cache
 from typing import cast
 
 from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, fit_name, machine_to_json, stock_to_json
@@ -161,7 +162,7 @@ def _part(part: FlatPart) -> out.PartOut:
         title=part.title,
         quantity=part.quantity,
         path=_path(part.region),
-        outline=[(round(x, 3), round(y, 3)) for x, y in flatten(part.region.outer.segments, DRAWN_CHORD_MM)],
+        outline=_outline(part.region),
         box=part.region.box,
         origin=standing.origin,
         u=standing.u,
@@ -171,6 +172,13 @@ def _part(part: FlatPart) -> out.PartOut:
     )
 
 
+# An edit seldom changes every part: the others are drawn already.
+@lru_cache(maxsize=1024)
+def _outline(region: Region) -> list[tuple[float, float]]:
+    return [(round(x, 3), round(y, 3)) for x, y in flatten(region.outer.segments, DRAWN_CHORD_MM)]
+
+
+@lru_cache(maxsize=1024)
 def _path(region: Region) -> str:
     return "".join(path_data(ring) for ring in region.rings)
 
