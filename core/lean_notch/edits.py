@@ -7,10 +7,9 @@ Names are those of the fields in errors: a recipe's settings ("width", "finger")
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
-from typing import Any
+from dataclasses import asdict, replace
 
-from .basis import basis_from_json, basis_to_json
+from .basis import Basis, basis_from_json, basis_to_json
 from .design import Design, design_from_json, design_to_json
 from .documents import in_unit, mapping, sequence, text
 from .errors import BadDocument
@@ -32,12 +31,13 @@ def edit_job(job: Job, changes: Mapping[str, object], unit: Unit = "mm") -> Job:
     layout = {name: rest.pop(name) for name in _LAYOUT if name in rest}
     settings = job.settings
     if layout:
-        kept = {"margin": settings.margin, "spacing": settings.spacing, "quarter_turns": settings.quarter_turns}
-        settings = settings_from_json({**kept, **{name: in_unit(value, unit) for name, value in layout.items()}})
+        settings = settings_from_json(
+            {**asdict(settings), **{name: in_unit(value, unit) for name, value in layout.items()}}
+        )
     return Job(_edit_design(job.design, rest, unit), basis, settings)
 
 
-def _edit_basis(job: Job, rest: dict[str, object], unit: Unit) -> Any:
+def _edit_basis(job: Job, rest: dict[str, object], unit: Unit) -> Basis:
     document = basis_to_json(job.basis)
     wanted = {"stock", "machine", "readings", *_BASIS_LENGTHS} & rest.keys()
     for name in ("stock", "machine"):

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { Design } from '../api/client'
+import { placing, useSheet } from '../composables/useSheet'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 
@@ -10,8 +11,7 @@ const props = defineProps<{ sheet: Design['sheets'][number] }>()
 const job = useJob()
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 
-const parts = computed(() => new Map(job.design!.parts.map((part) => [part.id, part])))
-const placed = computed(() => job.design!.placed.filter(({ sheet }) => sheet === props.sheet.number))
+const { parts, placed } = useSheet(() => props.sheet)
 const finished = computed(() => job.proof?.finished[String(props.sheet.number)] ?? [])
 const paths = computed(() => job.proof?.paths[String(props.sheet.number)] ?? [])
 const findings = computed(() =>
@@ -57,7 +57,7 @@ defineExpose({ lookAt, lookAtCorner })
         :key="`nominal-${one.part}-${one.copy_number}`"
         class="nominal"
         :d="parts.get(one.part)!.path"
-        :transform="`translate(${one.x} ${one.y}) rotate(${one.angle})`"
+        :transform="placing(one)"
       />
       <path v-for="(one, i) in paths" :key="`path-${i}`" class="path" :d="one.path" />
     </template>

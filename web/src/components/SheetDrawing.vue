@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Design } from '../api/client'
+import { placing, useSheet } from '../composables/useSheet'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 
@@ -9,8 +10,7 @@ import DrawingFrame from './DrawingFrame.vue'
 const props = defineProps<{ sheet: Design['sheets'][number] }>()
 const job = useJob()
 
-const parts = computed(() => new Map(job.design!.parts.map((part) => [part.id, part])))
-const placed = computed(() => job.design!.placed.filter(({ sheet }) => sheet === props.sheet.number))
+const { parts, placed } = useSheet(() => props.sheet)
 const margin = computed(
   () => job.design!.ledger[`sheet:${props.sheet.number}`]?.find(({ key }) => key === 'margin')?.value ?? 0,
 )
@@ -37,7 +37,7 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
         v-for="one in placed"
         :key="`${one.part}-${one.copy_number}`"
         :d="parts.get(one.part)!.path"
-        :transform="`translate(${one.x} ${one.y}) rotate(${one.angle})`"
+        :transform="placing(one)"
         fill-rule="evenodd"
         class="part"
         :class="{ selected: job.selected === `part:${one.part}`, changed: job.changed.parts.has(one.part) }"
