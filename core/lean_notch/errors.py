@@ -82,6 +82,10 @@ class SheetsRunOut(NotchError):
     code = "sheets-run-out"
 
 
+class RadiusTooLarge(NotchError):
+    code = "radius-too-large"
+
+
 class BadGeometry(NotchError):
     code = "bad-geometry"
 

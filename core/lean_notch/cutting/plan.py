@@ -10,7 +10,7 @@ from typing import Literal
 
 from ..build import Build, FlatPart
 from ..errors import KerfTooWide, OutOfRange
-from ..geometry import Circle, Point, Region, Ring, rectangle
+from ..geometry import Point, Region, Ring, rectangle
 from ..geometry.offset import offset
 from ..nesting import Layout, LayoutSettings
 from ..units import say_mm
@@ -152,4 +152,4 @@ def _nearest_first(groups: Iterable[tuple[CutPath, ...]]) -> list[tuple[CutPath,
 
 
 def start_of(ring: Ring) -> Point:
-    return (ring.x + ring.radius, ring.y) if isinstance(ring, Circle) else ring.vertices[0].point
+    return ring.corners[0].point

@@ -191,7 +191,7 @@ def _entity(ring: Ring, layer: str, pairs: _Pairs) -> list[Pair]:
     if isinstance(ring, Circle):
         centre: list[Pair] = [(10, ring.x), (20, ring.y), (30, 0.0), (40, ring.radius)]
         return [(0, "CIRCLE"), *on_layer, *pairs.sub("AcDbCircle"), *centre]
-    vertices = list(_half_turns_at_most(ring.vertices))
+    vertices = list(_half_turns_at_most(ring.corners))
     if pairs.release == "R2000":
         points = [pair for v in vertices for pair in _place(v)]
         return [(0, "LWPOLYLINE"), *on_layer, (100, "AcDbPolyline"), (90, len(vertices)), (70, 1), *points]

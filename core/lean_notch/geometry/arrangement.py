@@ -12,17 +12,17 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any, NamedTuple
 
-from .contour import Circle, Contour, Point, Ring, Segment, Vertex
-from .crossings import JOIN_MM, crossings, turn_to
+from .contour import JOIN_MM, Circle, Contour, Point, Segment, Vertex
+from .crossings import crossings, turn_to
+from .linking import SLIVER_MM2
+from .region import Region
+from .ring import Ring
 
 if TYPE_CHECKING:
     import shapely
 
 CHORD_MM = 0.001
 """How far a chord may leave its arc while the polygon library decides; features thinner than this may blur."""
-
-SLIVER_MM2 = 1e-4
-"""Pieces smaller than a hundredth of a millimetre square are rounding, not parts."""
 
 _STRAIGHT_MM = 1e-7
 
@@ -219,3 +219,33 @@ def _signed_area(points: Sequence[Point]) -> float:
 def ring_points(ring: shapely.LinearRing) -> list[Point]:
     """A polygon library's ring as points, without the repeated last."""
     return [(x, y) for x, y in ring.coords[:-1]]
+
+
+def combine_chords(first: Sequence[Region], second: Sequence[Region], operation: str) -> list[Region]:
+    """The boolean `operation` by way of chords and a polygon library."""
+    import shapely
+
+    if not first:
+        return []
+    arrangement = Arrangement()
+    regions = [*first, *second]
+    flat = iter(arrangement.flatten([ring.segments for region in regions for ring in region.rings]))
+    polygons = [shapely.Polygon(next(flat), [next(flat) for _ in region.holes]) for region in regions]
+    result = shapely.union_all(polygons[: len(first)])
+    if operation != "union":
+        result = getattr(shapely, operation)(result, shapely.union_all(polygons[len(first) :]))
+    return recover_regions(arrangement, result)
+
+
+def recover_regions(arrangement: Arrangement, shape: shapely.Geometry) -> list[Region]:
+    """The exact regions that a polygon library's result stands for; slivers are left out."""
+    import shapely
+
+    found = []
+    for polygon in shapely.get_parts(shape):
+        if polygon.geom_type != "Polygon" or polygon.is_empty:
+            continue
+        if outer := arrangement.recover(ring_points(polygon.exterior)):
+            holes = [arrangement.recover(ring_points(interior)) for interior in polygon.interiors]
+            found.append(Region(outer, tuple(hole for hole in holes if hole)))
+    return found

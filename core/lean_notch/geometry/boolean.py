@@ -1,28 +1,39 @@
 """Union, difference and intersection of regions; arcs stay arcs of the same centre and radius.
 
-In: regions; out: regions, each an outer outline with its holes, counter-clockwise and clockwise.
+In: regions; out: regions, each an outer outline with its holes, counter-clockwise and clockwise. The outlines are cut
+up where they meet; a piece between two meetings belongs to the result if what lies on its left does and what lies
+on its right does not. No chord stands in for an arc anywhere.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from collections.abc import Callable, Sequence
+from typing import Literal
 
-from .arrangement import Arrangement, ring_points
+import numpy as np
+
+from .linking import Unlinked, link
+from .noding import Neighbours, Pieces, cut_up, quarters
 from .region import Region
+from .segments import Flags, Floats, Ints, Segments, segments_of_rings
 
-if TYPE_CHECKING:
-    import shapely
+Operation = Literal["union", "difference", "intersection"]
+_INSIDE: dict[Operation, Callable[[Flags, Flags], Flags]] = {
+    "union": lambda first, second: first | second,
+    "difference": lambda first, second: first & ~second,
+    "intersection": lambda first, second: first & second,
+}
+Operands = tuple[Sequence[Region], Sequence[Region]]
 
 
 def union(*regions: Region) -> list[Region]:
     """All that any of `regions` covers."""
-    return _combine(regions, (), "union")
+    return combine([(regions, ())], "union")[0]
 
 
 def difference(regions: Sequence[Region], less: Sequence[Region]) -> list[Region]:
     """What `regions` cover and none of `less` does."""
-    return _combine(regions, less, "difference")
+    return combine([(regions, less)], "difference")[0]
 
 
 def intersection(regions: Sequence[Region], others: Sequence[Region]) -> list[Region]:
@@ -33,33 +44,147 @@ def intersection(regions: Sequence[Region], others: Sequence[Region]) -> list[Re
     >>> lens.area
     2.0
     """
-    return _combine(regions, others, "intersection")
+    return combine([(regions, others)], "intersection")[0]
 
 
-def _combine(first: Sequence[Region], second: Sequence[Region], operation: str) -> list[Region]:
-    import shapely
+def combine(pairs: Sequence[Operands], operation: Operation) -> list[list[Region]]:
+    """`operation` on each pair of operands by itself, all of them in one pass: 200 parts cost little more than one."""
+    rings = [
+        (ring, group, side)
+        for group, pair in enumerate(pairs)
+        for side, regions in enumerate(pair)
+        for region in regions
+        for ring in region.rings
+    ]
+    if not rings:
+        return [[] for _ in pairs]
+    whole, ring = segments_of_rings([ring for ring, _, _ in rings], [group for _, group, _ in rings])
+    side = np.array([side for _, _, side in rings])[ring]
+    segments, parent = quarters(whole)
+    neighbours = Neighbours(segments)
+    pieces = cut_up(segments, neighbours)
+    loop, second = ring[parent], side[parent]
+    try:
+        return _result(segments, loop, second, pieces, neighbours, operation, len(pairs))
+    except Unlinked:
+        # Outlines within a nanometre of touching can leave an end loose; chords decide then.
+        if len(pairs) == 1:
+            return [_by_chords(*pairs[0], operation)]
+        return [combine([pair], operation)[0] for pair in pairs]
 
-    if not first:
-        return []
-    arrangement = Arrangement()
-    regions = [*first, *second]
-    flat = iter(arrangement.flatten([ring.segments for region in regions for ring in region.rings]))
-    polygons = [shapely.Polygon(next(flat), [next(flat) for _ in region.holes]) for region in regions]
-    result = shapely.union_all(polygons[: len(first)])
-    if operation != "union":
-        result = getattr(shapely, operation)(result, shapely.union_all(polygons[len(first) :]))
-    return recover_regions(arrangement, result)
+
+def _by_chords(first: Sequence[Region], second: Sequence[Region], operation: Operation) -> list[Region]:
+    from .arrangement import combine_chords
+
+    return combine_chords(first, second, operation)
 
 
-def recover_regions(arrangement: Arrangement, shape: shapely.Geometry) -> list[Region]:
-    """The exact regions that a polygon library's result stands for; slivers are left out."""
-    import shapely
+def _result(
+    segments: Segments,
+    loop: Ints,
+    second: Ints,
+    pieces: Pieces,
+    neighbours: Neighbours,
+    operation: Operation,
+    groups: int,
+) -> list[list[Region]]:
+    place, count = pieces.same, int(pieces.same.max()) + 1
+    # How many outlines of each operand run along a place, those that run backwards counted down.
+    sense = np.where(pieces.forward, 1, -1)
+    step = np.zeros((count, 2), np.int64)
+    np.add.at(step, (place, second[pieces.parent]), sense)
+    chain = _chains(pieces, loop)
+    asked = _longest(pieces, chain)
+    ahead, ahead_is_right = _windings(segments, second, pieces, place, asked, neighbours)
+    along = step[place[asked]] * sense[asked][:, None]
+    left = np.where(ahead_is_right[:, None], ahead + along, ahead)[chain]
+    right = left - step[place] * sense[:, None]
+    inside = _INSIDE[operation]
+    on_left, on_right = inside(left[:, 0] > 0, left[:, 1] > 0), inside(right[:, 0] > 0, right[:, 1] > 0)
+    edge = on_left != on_right
+    # One piece stands for all that coincide with it.
+    kept = np.flatnonzero(edge)
+    _, first = np.unique(place[kept], return_index=True)
+    kept = kept[first]
+    return link(pieces, segments, kept, ~on_left[kept], groups)
 
-    found = []
-    for polygon in shapely.get_parts(shape):
-        if polygon.geom_type != "Polygon" or polygon.is_empty:
-            continue
-        if outer := arrangement.recover(ring_points(polygon.exterior)):
-            holes = [arrangement.recover(ring_points(interior)) for interior in polygon.interiors]
-            found.append(Region(outer, tuple(hole for hole in holes if hole)))
-    return found
+
+def _chains(pieces: Pieces, loop: Ints) -> Ints:
+    """Numbers of the runs of pieces, along one loop each, at whose inner nodes nothing else ends."""
+    _, first = np.unique(pieces.same, return_index=True)
+    degree = np.bincount(np.r_[pieces.first[first], pieces.last[first]], minlength=len(pieces.nodes))
+    of_loop = loop[pieces.parent]
+    goes_on = (of_loop[1:] == of_loop[:-1]) & (degree[pieces.last[:-1]] == 2)
+    return np.cumsum(np.r_[True, ~goes_on]) - 1
+
+
+def _longest(pieces: Pieces, chain: Ints) -> Ints:
+    """The longest piece of each chain: its middle is the safest place to ask from."""
+    order = np.lexsort((pieces.as_segments.span, chain))
+    return order[np.r_[chain[order][1:] != chain[order][:-1], True]]
+
+
+def _windings(
+    segments: Segments, second: Ints, pieces: Pieces, place: Ints, asked: Ints, neighbours: Neighbours
+) -> tuple[Ints, Flags]:
+    """How often the loops of both operands go round a point just ahead of each piece `asked`, along a ray from its
+    middle, and whether that is on its right.
+
+    The ray runs along x from steep pieces and along y from flat ones, to the nearer side of everything. What
+    coincides with the piece is left out.
+    """
+    own = pieces.as_segments.take(asked)
+    middle, flat = own.middle, np.abs(own.chord[:, 0]) > np.abs(own.chord[:, 1])
+    nearer_low = middle - neighbours.low[own.group] < neighbours.high[own.group] - middle
+    back = np.where(flat, nearer_low[:, 1], nearer_low[:, 0])
+    way = _WAYS[flat.astype(np.int64) + 2 * back]
+    query, other = neighbours.touching(_box_of(middle, middle + neighbours.reach * way), own.group)
+    # Turned so that its ray runs along x.
+    turn = way[query]
+    start, end, point = (
+        np.stack([p[:, 0] * turn[:, 0] + p[:, 1] * turn[:, 1], p[:, 1] * turn[:, 0] - p[:, 0] * turn[:, 1]], axis=1)
+        for p in (segments.start[other], segments.end[other], middle[query])
+    )
+    count = len(segments)
+    coinciding = np.unique(place * count + pieces.parent)
+    key = place[asked][query] * count + other
+    at = np.minimum(np.searchsorted(coinciding, key), len(coinciding) - 1)
+    left = _side(start, end, point) > 0
+    counted = _crossed(start, end, point, left)
+    arc = np.flatnonzero(segments.round[other])
+    counted[arc] += _in_lens(segments, other[arc], middle[query[arc]], left[arc])
+    counted[coinciding[at] == key] = 0
+    winding = np.zeros((len(asked), 2), np.int64)
+    np.add.at(winding, (query, second[other]), counted)
+    rising = own.chord[:, 1] * way[:, 0] - own.chord[:, 0] * way[:, 1] > 0
+    return winding, rising
+
+
+_WAYS = np.array([(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)])
+
+
+def _box_of(a: Floats, b: Floats) -> Floats:
+    return np.hstack([np.minimum(a, b), np.maximum(a, b)])
+
+
+def _side(start: Floats, end: Floats, point: Floats) -> Floats:
+    """Positive for points to the left of the way from start to end."""
+    return np.asarray(
+        (end[:, 0] - start[:, 0]) * (point[:, 1] - start[:, 1])
+        - (end[:, 1] - start[:, 1]) * (point[:, 0] - start[:, 0])
+    )
+
+
+def _crossed(start: Floats, end: Floats, point: Floats, left: Flags) -> Ints:
+    """1 where a ray from `point` along x meets a chord going up, -1 where it goes down. A point on it is right of it."""
+    up = (start[:, 1] <= point[:, 1]) & (end[:, 1] > point[:, 1])
+    down = (start[:, 1] > point[:, 1]) & (end[:, 1] <= point[:, 1])
+    return (up & left).astype(np.int64) - (down & ~left)
+
+
+def _in_lens(segments: Segments, arc: Ints, point: Floats, left: Flags) -> Ints:
+    """What an arc adds to its chord: 1 or -1 for points between the two, by the way it turns."""
+    away = point - segments.centre[arc]
+    inside = np.hypot(away[:, 0], away[:, 1]) < segments.radius[arc]
+    turn = np.sign(segments.bulge[arc]).astype(np.int64)
+    return turn * (inside & (left == (turn < 0)))

@@ -7,7 +7,7 @@ that leaves the vertex; 0 is a line, positive turns counter-clockwise (DXF Refer
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
@@ -16,6 +16,9 @@ from ..errors import BadGeometry
 
 Point = tuple[float, float]
 Box = tuple[float, float, float, float]
+
+JOIN_MM = 1e-6
+"""Points nearer than a nanometre are one point: far below any machine, far above rounding within 1 km."""
 
 FURTHEST_MM = 1e6
 """Beyond this, doubles no longer hold the 1e-6 mm that outlines are joined by."""
@@ -87,6 +90,12 @@ class Segment(NamedTuple):
         )
 
 
+def lens_area(chord: float, bulge: float) -> float:
+    """Between an arc and its chord in mm², with the bulge's sign."""
+    sweep = 4 * math.atan(bulge)
+    return (chord * (1 + bulge * bulge) / (4 * bulge)) ** 2 * (sweep - math.sin(sweep)) / 2
+
+
 @dataclass(frozen=True)
 class Contour:
     """A closed outline through `vertices`; the last segment returns to the first vertex.
@@ -106,36 +115,37 @@ class Contour:
                 f"An outline has {len(self.vertices)} corners.",
                 fix="Give at least three, or two joined by arcs.",
             )
-        for vertex in self.vertices:
-            if not (abs(vertex.x) < FURTHEST_MM and abs(vertex.y) < FURTHEST_MM and math.isfinite(vertex.bulge)):
+        before_x, before_y, _ = self.vertices[-1]
+        for x, y, bulge in self.vertices:
+            if not (-FURTHEST_MM < x < FURTHEST_MM and -FURTHEST_MM < y < FURTHEST_MM and math.isfinite(bulge)):
                 raise BadGeometry(
-                    f"A corner lies at {vertex.x:g}, {vertex.y:g}.",
+                    f"A corner lies at {x:g}, {y:g}.",
                     fix="Keep outlines within 1 km of the origin; check the numbers they come from.",
                 )
-        for vertex, before in zip(self.vertices, (self.vertices[-1], *self.vertices), strict=False):
-            if vertex.x == before.x and vertex.y == before.y:
+            if x == before_x and y == before_y:
                 raise BadGeometry(
-                    f"Two neighbouring corners lie on one point, {vertex.x:g}, {vertex.y:g}.",
-                    fix="Leave one of them out.",
+                    f"Two neighbouring corners lie on one point, {x:g}, {y:g}.", fix="Leave one of them out."
                 )
+            before_x, before_y = x, y
+
+    @property
+    def corners(self) -> tuple[Vertex, ...]:
+        """The same as `vertices`; every kind of ring has corners."""
+        return self.vertices
 
     @cached_property
     def segments(self) -> tuple[Segment, ...]:
-        following = (*self.vertices[1:], self.vertices[0])
-        return tuple(
-            Segment((x, y), (after.x, after.y), bulge)
-            for (x, y, bulge), after in zip(self.vertices, following, strict=True)
-        )
+        return segments_between(self.vertices)
 
     @cached_property
     def area(self) -> float:
         """Signed: positive when the outline runs counter-clockwise."""
-        doubled = 0.0
-        for segment in self.segments:
-            (x0, y0), (x1, y1) = segment.start, segment.end
-            doubled += x0 * y1 - x1 * y0
-            if segment.bulge:
-                doubled += segment.radius**2 * (segment.sweep - math.sin(segment.sweep))
+        doubled, (x, y, _) = 0.0, self.vertices[0]
+        for (x0, y0, bulge), (x1, y1, _) in zip(self.vertices, (*self.vertices[1:], self.vertices[0]), strict=True):
+            # Measured from a corner, so that a small outline far away keeps its digits.
+            doubled += (x0 - x) * (y1 - y) - (x1 - x) * (y0 - y)
+            if bulge:
+                doubled += lens_area(math.hypot(x1 - x0, y1 - y0), bulge) * 2
         return doubled / 2
 
     @property
@@ -185,17 +195,38 @@ class Circle:
     def reversed(self) -> Circle:
         return Circle(self.x, self.y, self.radius, not self.hole)
 
+    @property
+    def corners(self) -> tuple[Vertex, ...]:
+        """As four quarters, for whoever works on segments."""
+        x, y, r, quarter = self.x, self.y, self.radius, _QUARTER
+        if self.hole:
+            return (
+                Vertex(x, y - r, -quarter),
+                Vertex(x - r, y, -quarter),
+                Vertex(x, y + r, -quarter),
+                Vertex(x + r, y, -quarter),
+            )
+        return (
+            Vertex(x + r, y, quarter),
+            Vertex(x, y + r, quarter),
+            Vertex(x - r, y, quarter),
+            Vertex(x, y - r, quarter),
+        )
+
     @cached_property
     def segments(self) -> tuple[Segment, ...]:
-        """As four quarters, for whoever works on segments."""
-        points = [(self.x + self.radius * c, self.y + self.radius * s) for c, s in ((1, 0), (0, 1), (-1, 0), (0, -1))]
-        if self.hole:
-            points.reverse()
-        quarter = math.copysign(math.tan(math.pi / 8), self.area)
-        return tuple(Segment(points[index], points[(index + 1) % 4], quarter) for index in range(4))
+        return segments_between(self.corners)
 
 
-Ring = Contour | Circle
+_QUARTER = math.tan(math.pi / 8)
+
+
+def segments_between(corners: Sequence[Vertex]) -> tuple[Segment, ...]:
+    """Of the closed ring through `corners`."""
+    following = (*corners[1:], corners[0])
+    return tuple(
+        Segment((x, y), (after.x, after.y), bulge) for (x, y, bulge), after in zip(corners, following, strict=True)
+    )
 
 
 def rectangle(x: float, y: float, width: float, height: float) -> Contour:

@@ -8,16 +8,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from .contour import Point, Segment
-
-JOIN_MM = 1e-6
-"""Points nearer than a nanometre are one point: far below any machine, far above rounding within 1 km."""
+from .contour import JOIN_MM, Point, Segment
 
 
 def crossings(a: Segment, b: Segment) -> list[Point]:
     """Points on both `a` and `b`, in mm, to within JOIN_MM; ends of one that lie on the other included."""
     found = [p for p in (b.start, b.end) if lies_on(a, p)] + [p for p in (a.start, a.end) if lies_on(b, p)]
-    found += [p for p in _carriers_meet(a, b) if lies_on(a, p) and lies_on(b, p)]
+    found += [p for p in carriers_meet(a, b) if lies_on(a, p) and lies_on(b, p)]
     return found
 
 
@@ -45,7 +42,8 @@ def turn_to(segment: Segment, centre: Point, point: Point) -> float:
     return (there - first) * math.copysign(1, segment.bulge) % (2 * math.pi)
 
 
-def _carriers_meet(a: Segment, b: Segment) -> Iterator[Point]:
+def carriers_meet(a: Segment, b: Segment) -> Iterator[Point]:
+    """Where the lines or circles that two segments lie on meet."""
     if a.bulge == 0 and b.bulge == 0:
         return _lines_meet(a, b)
     if a.bulge == 0:

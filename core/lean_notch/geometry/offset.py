@@ -8,16 +8,24 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 
-from .arrangement import CHORD_MM, Arrangement
-from .boolean import difference, recover_regions
-from .contour import Circle, Contour, Point, Ring, Segment, Vertex
-from .crossings import JOIN_MM, circles_meet
+import numpy as np
+
+from .arrangement import CHORD_MM, Arrangement, recover_regions
+from .boolean import combine
+from .contour import JOIN_MM, Circle, Contour, Segment, Vertex
+from .corners import shifted, turn_between
 from .flatten import flatten
+from .noding import Neighbours, meetings, merged
 from .region import Region
+from .ring import Ring
+from .segments import Flags, Floats, Ints, Segments, next_in_ring, previous_in_ring, segments_of_rings
 
 SHARPEST_MITRE = math.radians(60)
 """Narrower corners get an arc instead of a point that reaches far out. The finished part is the same."""
+
+_STRAIGHT_ON = 1e-9
 
 
 def offset(region: Region, distance: float) -> list[Region]:
@@ -26,188 +34,258 @@ def offset(region: Region, distance: float) -> list[Region]:
     Square corners stay square where both edges are longer than 2 x distance; other convex corners get an exact
     arc. A region may fall apart or vanish, so there may be any number of results.
     """
+    return offset_all([region], distance)[0]
+
+
+def offset_all(regions: Sequence[Region], distance: float) -> list[list[Region]]:
+    """`offset` of each of `regions` by itself, all of them in one pass."""
     if distance == 0:
-        return [region]
-    outer = _offset_solid(region.outer, distance)
-    holes = [_offset_solid(hole.reversed, -distance) for hole in region.holes]
-    bores = [bore for solid in holes for bore in solid]
-    if not bores:
-        return outer
-    if len(outer) == 1 and not outer[0].holes and _stay_apart(region, outer[0], bores, distance):
-        return [Region(outer[0].outer, tuple(bore.outer for bore in bores))]
-    return difference(outer, bores)
+        return [[region] for region in regions]
+    rings = [(ring, number) for number, region in enumerate(regions) for ring in region.rings]
+    moved = _Moved.of([ring for ring, _ in rings], [number for _, number in rings], distance)
+    clean, tangled = moved.checked()
+    results: list[list[Region]] = []
+    mixed: list[tuple[int, list[Region], list[Region]]] = []
+    at = 0
+    for number, region in enumerate(regions):
+        here = range(at, at + 1 + len(region.holes))
+        at = here.stop
+        if all(clean[i] for i in here) and number not in tangled:
+            outer, *holes = (moved.ring(i) for i in here)
+            results.append([Region(outer, tuple(hole for hole in holes if hole))] if outer else [])
+            continue
+        solids = [_solids(moved, i, ring, clean[i], distance) for i, ring in zip(here, region.rings, strict=True)]
+        bores = [bore for solid in solids[1:] for bore in solid]
+        results.append(solids[0])
+        if bores and solids[0]:
+            mixed.append((number, solids[0], bores))
+    if mixed:
+        cut = combine([(outer, bores) for _, outer, bores in mixed], "difference")
+        for (number, _, _), parts in zip(mixed, cut, strict=True):
+            results[number] = parts
+    return results
 
 
-def _stay_apart(region: Region, outer: Region, bores: Sequence[Region], distance: float) -> bool:
-    """Whether holes need no check against each other: they shrink, each in its place."""
-    return distance > 0 and len(bores) == len(region.holes) and outer.area > 0
+def _solids(moved: _Moved, index: int, ring: Ring, clean: bool, distance: float) -> list[Region]:
+    """What a moved ring goes round, taken as a solid even if it is a hole."""
+    if clean:
+        there = moved.ring(index)
+        return [Region(there)] if there else []
+    outer = ring.area > 0
+    return _move_and_resolve(ring if outer else ring.reversed, distance if outer else -distance)
 
 
-def _offset_solid(ring: Ring, distance: float) -> list[Region]:
-    """A counter-clockwise ring, taken as a solid, grown by `distance`."""
-    if isinstance(ring, Circle):
-        radius = ring.radius + distance
-        return [Region(Circle(ring.x, ring.y, radius))] if radius > JOIN_MM else []
-    straight = all(vertex.bulge == 0 for vertex in ring.vertices)
-    moved = (_move_straight(ring, distance) if straight else None) or _move_cleanly(ring, distance)
-    return [Region(moved)] if moved else _move_and_resolve(ring, distance)
+@dataclass
+class _Moved:
+    """Rings with every segment moved to its right, corners settled; `sound` where that went well.
 
-
-def _move_straight(ring: Contour, distance: float) -> Contour | None:
-    """What `_move_cleanly` gives for an outline of lines whose corners all stay square; None for any other.
-
-    One pass over arrays: panels with many fingers are the common case.
+    Corner i is where segment i starts; `entry` and `leave` are its two ends, equal but where an arc goes round it.
     """
-    import numpy as np
 
-    points = np.array([(vertex.x, vertex.y) for vertex in ring.vertices])
-    edges = np.roll(points, -1, axis=0) - points
-    lengths = np.hypot(edges[:, 0], edges[:, 1])
-    after = edges / lengths[:, None]
-    before = np.roll(after, 1, axis=0)
-    cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
-    dot = (before * after).sum(axis=1)
-    parting = cross * distance > 0
-    long_enough = np.minimum(lengths, np.roll(lengths, 1)) > 2 * abs(distance)
-    if (parting & ~(long_enough & (dot >= -math.cos(SHARPEST_MITRE) - 1e-9))).any() or (dot < -1 + 1e-9).any():
-        return None
-    # Both moved lines pass through corner + distance (n + m) / (1 + n.m), n and m their unit normals to the right.
-    normals = np.stack([before[:, 1] + after[:, 1], -before[:, 0] - after[:, 0]], axis=1)
-    moved = points + distance * normals / (1 + dot)[:, None]
-    if (((np.roll(moved, -1, axis=0) - moved) * after).sum(axis=1) <= JOIN_MM).any():
-        return None
-    contour = Contour(tuple(Vertex(x, y) for x, y in moved.tolist()))
-    return contour if _keeps_away(contour, ring, abs(distance)) else None
+    rings: Sequence[Ring]
+    source: Segments
+    ring_of: Ints
+    distance: float
+    entry: Floats
+    leave: Floats
+    rounded: Flags
+    turn: Floats
+    bulge: Floats
+    sound: Flags
+
+    @classmethod
+    def of(cls, rings: Sequence[Ring], groups: Sequence[int], distance: float) -> _Moved:
+        source, ring_of = segments_of_rings(rings, groups)
+        before, after = previous_in_ring(ring_of), next_in_ring(ring_of)
+        leaving, arriving = source.tangents(0), source.tangents(1)[before]
+        shifted_start = source.start + distance * _right(leaving)
+        shifted_end = source.end[before] + distance * _right(arriving)
+        cross = arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0]
+        turn = np.arctan2(cross, (arriving * leaving).sum(axis=1))
+        sound = np.ones(len(source), bool)
+        entry, leave = shifted_end.copy(), shifted_start.copy()
+        smooth = np.abs(turn) < _STRAIGHT_ON
+        entry[smooth] = leave[smooth]
+        lines = ~source.round & ~source.round[before]
+        parting = ~smooth & (turn * distance > 0)
+        long_enough = np.minimum(source.span, source.span[before]) > 2 * abs(distance)
+        mitre = parting & lines & long_enough & (np.pi - np.abs(turn) >= SHARPEST_MITRE - 1e-9)
+        reach = distance * np.tan(turn[mitre] / 2)
+        entry[mitre] = leave[mitre] = shifted_end[mitre] + reach[:, None] * arriving[mitre]
+        meeting = np.flatnonzero(~smooth & ~parting)
+        radius = np.where(source.round, source.radius + np.sign(source.bulge) * distance, np.inf)
+        places, found = _where_they_meet(
+            source, meeting, before[meeting], shifted_start, shifted_end, radius, leaving, arriving
+        )
+        entry[meeting] = leave[meeting] = places
+        sound[meeting] = found
+        # What is left of each segment between its two corners.
+        end = entry[after]
+        bulge, kept = _same_way(source, leave, end, radius)
+        sound &= kept
+        return cls(rings, source, ring_of, distance, entry, leave, parting & ~mitre, turn, bulge, sound)
+
+    def checked(self) -> tuple[list[bool], set[int]]:
+        """Of each ring whether it can stay as it was moved, and the regions whose rings collide with each other."""
+        circle = np.array([isinstance(ring, Circle) for ring in self.rings])
+        clean = np.ones(len(self.rings), bool)
+        clean[self.ring_of[~self.sound]] = False
+        clean |= circle
+        ends = self.entry[next_in_ring(self.ring_of)]
+        on = self.sound & clean[self.ring_of]
+        arcs = np.flatnonzero(self.rounded & clean[self.ring_of])
+        group = self.source.group
+        loop = Segments(
+            np.concatenate([self.leave[on], self.entry[arcs]]),
+            np.concatenate([ends[on], self.leave[arcs]]),
+            np.concatenate([self.bulge[on], self._round_bulge(arcs)]),
+            np.concatenate([group[on], group[arcs]]),
+        )
+        ring = np.concatenate([self.ring_of[on], self.ring_of[arcs]])
+        tangled: set[int] = set()
+        if len(loop):
+            bad, other = _collisions(loop, ring)
+            near, source = self._too_near(loop)
+            bad, other = np.r_[bad, ring[near]], np.r_[other, self.ring_of[source]]
+            clean[bad[bad == other]] = False
+            region_of = np.zeros(len(self.rings), np.int64)
+            region_of[self.ring_of] = group
+            tangled = set(region_of[bad[bad != other]].tolist())
+        flips = self._areas(loop, ring) * np.array([ring.area for ring in self.rings]) <= 0
+        clean &= ~flips | circle
+        return clean.tolist(), tangled
+
+    def _too_near(self, loop: Segments) -> tuple[Ints, Ints]:
+        """(moved segment, source segment) where a moved segment's middle is nearer than it should be."""
+        middle, reach = loop.middle, abs(self.distance)
+        around = Neighbours(self.source)
+        query, source = around.touching(np.hstack([middle, middle]), loop.group, slack=reach)
+        short = self.source.distance_to(source, middle[query]) < reach - 2 * JOIN_MM
+        return query[short], source[short]
+
+    def _areas(self, loop: Segments, ring: Ints) -> Floats:
+        (x0, y0), (x1, y1) = loop.start.T, loop.end.T
+        radius = np.where(loop.round, loop.radius, 0.0)
+        doubled = x0 * y1 - x1 * y0 + radius**2 * (loop.sweep - np.sin(loop.sweep))
+        return np.bincount(ring, doubled, minlength=len(self.rings))
+
+    def _round_bulge(self, corners: Ints) -> Floats:
+        return np.copysign(np.tan(np.abs(self.turn[corners]) / 4), self.distance)
+
+    def ring(self, index: int) -> Ring | None:
+        """A ring as moved; None for a circle that has vanished."""
+        source = self.rings[index]
+        if isinstance(source, Circle):
+            radius = source.radius - self.distance if source.hole else source.radius + self.distance
+            return Circle(source.x, source.y, radius, source.hole) if radius > JOIN_MM else None
+        low, high = np.searchsorted(self.ring_of, [index, index + 1])
+        here = slice(low, high)
+        start, bulge, rounded = self.leave[here].tolist(), self.bulge[here].tolist(), self.rounded[here]
+        if not rounded.any():
+            return Contour(tuple(Vertex(x, y, b) for (x, y), b in zip(start, bulge, strict=True)))
+        entry, arc = self.entry[here].tolist(), self._round_bulge(np.arange(low, high)).tolist()
+        vertices = []
+        for (x, y), b, (u, v), a, goes_round in zip(start, bulge, entry, arc, rounded.tolist(), strict=True):
+            if goes_round:
+                vertices.append(Vertex(u, v, a))
+            vertices.append(Vertex(x, y, b))
+        return Contour(tuple(vertices))
 
 
-def _move_cleanly(ring: Contour, distance: float) -> Contour | None:
-    """The moved outline if every piece keeps its direction and nothing collides, else None."""
-    segments = ring.segments
-    shifted = [_shift(segment, distance) for segment in segments]
-    ends: list[tuple[Point, ...]] = []  # the vertices that replace corner i, between segments i - 1 and i
-    for index, segment in enumerate(segments):
-        if _inside_out(segment, distance):
-            return None
-        corner = _corner(segments[index - 1], segment, shifted[index - 1], shifted[index], distance)
-        if corner is None:
-            return None
-        ends.append(corner)
-    vertices: list[Vertex] = []
-    for index, segment in enumerate(segments):
-        start, end = ends[index][-1], ends[(index + 1) % len(ends)][0]
-        if len(ends[index]) == 2:
-            vertices.append(Vertex(*ends[index][0], _round_bulge(segments[index - 1], segment, distance)))
-        piece = _same_way(segment, start, end)
-        if piece is None:
-            return None
-        vertices.append(Vertex(*start, piece))
-    moved = Contour(tuple(vertices))
-    return moved if _keeps_away(moved, ring, abs(distance)) else None
+def _right(direction: Floats) -> Floats:
+    return np.stack([direction[:, 1], -direction[:, 0]], axis=1)
 
 
-def _shift(segment: Segment, distance: float) -> Segment:
-    """`segment` moved to its right by `distance`. An arc moved past its centre turns inside out."""
-    (ux, uy), (vx, vy) = _tangent(segment, 0), _tangent(segment, 1)
-    return Segment(
-        (segment.start[0] + distance * uy, segment.start[1] - distance * ux),
-        (segment.end[0] + distance * vy, segment.end[1] - distance * vx),
-        segment.bulge,
+def _where_they_meet(
+    source: Segments,
+    at: Ints,
+    before: Ints,
+    starts: Floats,
+    ends: Floats,
+    radius: Floats,
+    leaving: Floats,
+    arriving: Floats,
+) -> tuple[Floats, Flags]:
+    """Where the moved carriers of the segments before and after the corners `at` meet, nearest to the corner."""
+    place, found = np.zeros((len(at), 2)), np.zeros(len(at), bool)
+    corner = source.start[at]
+    round_after, round_before = source.round[at], source.round[before]
+    # Two lines.
+    k = np.flatnonzero(~round_after & ~round_before)
+    u, v = arriving[at[k]], leaving[at[k]]
+    between, cross = starts[at[k]] - ends[at[k]], u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]
+    found[k] = np.abs(cross) > _STRAIGHT_ON
+    with np.errstate(divide="ignore", invalid="ignore"):
+        t = (between[:, 0] * v[:, 1] - between[:, 1] * v[:, 0]) / cross
+        place[k] = ends[at[k]] + t[:, None] * u
+    # A line and a circle.
+    k = np.flatnonzero(round_after != round_before)
+    arc = np.where(round_after[k], at[k], before[k])
+    through = np.where(round_after[k][:, None], ends[at[k]], starts[at[k]])
+    unit = np.where(round_after[k][:, None], arriving[at[k]], leaving[at[k]])
+    centre = source.centre[arc]
+    foot = through + ((centre - through) * unit).sum(axis=1)[:, None] * unit
+    place[k], found[k] = _nearer(
+        corner[k], foot, unit, radius[arc] ** 2 - ((foot - centre) ** 2).sum(axis=1), radius[arc]
     )
+    # Two circles.
+    k = np.flatnonzero(round_after & round_before)
+    a, b = source.centre[before[k]], source.centre[at[k]]
+    apart = np.hypot(*(b - a).T)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        unit = (b - a) / apart[:, None]
+        along = (apart**2 + radius[before[k]] ** 2 - radius[at[k]] ** 2) / (2 * apart)
+        foot = a + along[:, None] * unit
+    place[k], found[k] = _nearer(
+        corner[k], foot, _right(unit), radius[before[k]] ** 2 - along**2, np.minimum(radius[before[k]], radius[at[k]])
+    )
+    return place, found
 
 
-def _tangent(segment: Segment, share: int) -> Point:
-    """Unit direction of travel at the start (0) or the end (1)."""
-    (x0, y0), (x1, y1) = segment.start, segment.end
-    length = math.hypot(x1 - x0, y1 - y0)
-    ux, uy = (x1 - x0) / length, (y1 - y0) / length
-    if segment.bulge == 0:
-        return (ux, uy)
-    turn = segment.sweep * (share - 0.5)
-    return (ux * math.cos(turn) - uy * math.sin(turn), ux * math.sin(turn) + uy * math.cos(turn))
+def _nearer(corner: Floats, foot: Floats, unit: Floats, square: Floats, radius: Floats) -> tuple[Floats, Flags]:
+    """Of the two points of a line at sqrt(`square`) from its foot, the one nearer to the corner, if there is one."""
+    found = (square >= -JOIN_MM * np.maximum(np.abs(radius), 1e-3)) & (radius > JOIN_MM)
+    half = np.sqrt(np.maximum(square, 0.0))[:, None] * unit
+    low, high = foot - half, foot + half
+    nearer = ((low - corner) ** 2).sum(axis=1) < ((high - corner) ** 2).sum(axis=1)
+    return np.where(nearer[:, None], low, high), np.asarray(found)
 
 
-def _turn_between(before: Segment, after: Segment) -> float:
-    """Signed angle in radians by which travel turns at a corner, -pi to pi; left is positive."""
-    (ax, ay), (bx, by) = _tangent(before, 1), _tangent(after, 0)
-    return math.atan2(ax * by - ay * bx, ax * bx + ay * by)
+def _same_way(source: Segments, start: Floats, end: Floats, radius: Floats) -> tuple[Floats, Flags]:
+    """Bulges of the moved pieces from `start` to `end`, and whether they still run the way their sources do."""
+    chord = end - start
+    kept = (chord * source.chord).sum(axis=1) > JOIN_MM * source.span
+    bulge = np.zeros(len(source))
+    arcs = np.flatnonzero(source.round)
+    if arcs.size:
+        centre, sign = source.centre[arcs], np.sign(source.bulge[arcs])
+        first, last = start[arcs] - centre, end[arcs] - centre
+        angle = np.arctan2(last[:, 1], last[:, 0]) - np.arctan2(first[:, 1], first[:, 0])
+        sweep = np.mod(angle * sign, 2 * np.pi)
+        bulge[arcs] = sign * np.tan(sweep / 4)
+        # A moved arc that suddenly sweeps far more than its source has turned inside out.
+        grown = sweep >= np.abs(source.sweep[arcs]) + np.pi / 2
+        kept[arcs] = (radius[arcs] > JOIN_MM) & ~grown & (np.hypot(*chord[arcs].T) > JOIN_MM)
+    return bulge, kept
 
 
-def _corner(
-    before: Segment, after: Segment, moved_before: Segment, moved_after: Segment, distance: float
-) -> tuple[Point, ...] | None:
-    """What replaces a corner: one point where the moved pieces meet, or the two ends of an arc round it."""
-    turn = _turn_between(before, after)
-    if abs(turn) < 1e-9:
-        return (moved_after.start,)
-    straight = before.bulge == 0 and after.bulge == 0
-    if turn * distance > 0:  # the pieces part
-        long_enough = min(before.length, after.length) > 2 * abs(distance)
-        if straight and long_enough and math.pi - abs(turn) >= SHARPEST_MITRE - 1e-9:
-            reach = distance * math.tan(turn / 2)
-            ux, uy = _tangent(before, 1)
-            return ((moved_before.end[0] + reach * ux, moved_before.end[1] + reach * uy),)
-        return (moved_before.end, moved_after.start)
-    meets = _meet(moved_before, moved_after)
-    return (min(meets, key=lambda p: math.dist(p, before.end)),) if meets else None
+def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
+    """Pairs of rings that meet, or a ring twice where it meets itself, elsewhere than from one segment to the next."""
+    owner, other, place = meetings(loop, *Neighbours(loop).pairs())
+    own_ends = np.minimum(np.hypot(*(place - loop.start[owner]).T), np.hypot(*(place - loop.end[owner]).T))
+    within = own_ends > 4 * JOIN_MM
+    # Three or more ends in one place are a touch: of a ring with itself, or of two rings.
+    node = merged(np.concatenate([loop.start, loop.end]), np.r_[loop.group, loop.group])
+    crowded = np.flatnonzero(np.bincount(node, minlength=len(node))[node] > 2)
+    visits, count = np.unique(np.stack([node[crowded], np.r_[ring, ring][crowded]], axis=1), axis=0, return_counts=True)
+    itself = visits[count > 2, 1]
+    together = np.flatnonzero(visits[1:, 0] == visits[:-1, 0])
+    one = np.concatenate([ring[owner[within]], itself, visits[together, 1]])
+    two = np.concatenate([ring[other[within]], itself, visits[together + 1, 1]])
+    return one, two
 
 
-def _meet(a: Segment, b: Segment) -> list[Point]:
-    """Where the carriers of two segments meet."""
-    if a.bulge and b.bulge:
-        return list(circles_meet(a.centre, a.radius, b.centre, b.radius))
-    if a.bulge == 0 and b.bulge == 0:
-        (ux, uy), (vx, vy) = _tangent(a, 1), _tangent(b, 0)
-        cross = ux * vy - uy * vx
-        t = ((b.start[0] - a.end[0]) * vy - (b.start[1] - a.end[1]) * vx) / cross
-        return [(a.end[0] + t * ux, a.end[1] + t * uy)]
-    line, arc = (a, b) if a.bulge == 0 else (b, a)
-    (cx, cy), (ux, uy) = arc.centre, _tangent(line, 0)
-    along = (cx - line.start[0]) * ux + (cy - line.start[1]) * uy
-    foot = (line.start[0] + along * ux, line.start[1] + along * uy)
-    square = arc.radius**2 - math.dist(foot, (cx, cy)) ** 2
-    if square < 0:
-        return []
-    half = math.sqrt(square)
-    return [(foot[0] + s * half * ux, foot[1] + s * half * uy) for s in (-1, 1)]
-
-
-def _round_bulge(before: Segment, after: Segment, distance: float) -> float:
-    return math.copysign(math.tan(abs(_turn_between(before, after)) / 4), distance)
-
-
-def _inside_out(segment: Segment, distance: float) -> bool:
-    return segment.bulge != 0 and segment.radius + math.copysign(1, segment.bulge) * distance <= JOIN_MM
-
-
-def _same_way(segment: Segment, start: Point, end: Point) -> float | None:
-    """The bulge of the moved piece from `start` to `end`, or None if it would run backwards."""
-    if math.dist(start, end) <= JOIN_MM:
-        return None
-    if segment.bulge == 0:
-        ux, uy = _tangent(segment, 0)
-        return 0.0 if (end[0] - start[0]) * ux + (end[1] - start[1]) * uy > 0 else None
-    cx, cy = segment.centre
-    first, last = math.atan2(start[1] - cy, start[0] - cx), math.atan2(end[1] - cy, end[0] - cx)
-    sign = math.copysign(1, segment.bulge)
-    sweep = (last - first) * sign % (2 * math.pi)
-    # A moved arc that suddenly sweeps far more than its source has turned inside out.
-    return sign * math.tan(sweep / 4) if sweep < abs(segment.sweep) + math.pi / 2 else None
-
-
-def _keeps_away(moved: Contour, source: Contour, distance: float) -> bool:
-    """Whether `moved` is one loop, turns the same way, and comes nowhere nearer to `source` than `distance`."""
-    import numpy as np
-    import shapely
-
-    loop = shapely.linearrings(np.array(flatten(moved.segments, CHORD_MM)))
-    if moved.area * source.area <= 0 or not shapely.is_simple(loop):
-        return False
-    edge = shapely.linearrings(np.array(flatten(source.segments, CHORD_MM)))
-    shapely.prepare(edge)
-    return bool(shapely.distance(edge, loop) >= distance - 2 * CHORD_MM)
-
-
-def _move_and_resolve(ring: Contour, distance: float) -> list[Region]:
+def _move_and_resolve(ring: Ring, distance: float) -> list[Region]:
     """The moved pieces cut up where they cross, and of the faces between them those at the right distance.
 
     The true boundary is part of the moved pieces, so each face lies wholly on one side of it.
@@ -228,13 +306,14 @@ def _move_and_resolve(ring: Contour, distance: float) -> list[Region]:
     return recover_regions(arrangement, shapely.union_all(faces[kept]))
 
 
-def _raw_pieces(ring: Contour, distance: float) -> list[Segment]:
+def _raw_pieces(ring: Ring, distance: float) -> list[Segment]:
     """Every segment moved, even if its arc turns inside out, and an arc round every corner where two part."""
     segments = ring.segments
-    moved = [_shift(segment, distance) for segment in segments]
+    moved = [shifted(segment, distance) for segment in segments]
     pieces = list(moved)
     for index, segment in enumerate(segments):
-        if _turn_between(segments[index - 1], segment) * distance > 1e-9:
-            bulge = _round_bulge(segments[index - 1], segment, distance)
+        turn = turn_between(segments[index - 1], segment)
+        if turn * distance > 1e-9:
+            bulge = math.copysign(math.tan(abs(turn) / 4), distance)
             pieces.append(Segment(moved[index - 1].end, moved[index].start, bulge))
     return [piece for piece in pieces if math.dist(piece.start, piece.end) > JOIN_MM]

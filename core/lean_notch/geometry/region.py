@@ -6,7 +6,8 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from .contour import Box, Ring
+from .contour import Box
+from .ring import Ring
 
 
 @dataclass(frozen=True)

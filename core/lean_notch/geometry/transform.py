@@ -1,27 +1,34 @@
-"""Where a piece lies: turned, then moved. Quarter turns are exact."""
+"""Where a piece lies: mirrored if asked, turned, then moved. Quarter turns are exact."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from .contour import Circle, Contour, Point, Ring, Vertex
+from .contour import Circle, Contour, Point, Segment, Vertex
+from .cubic import Cubic, Curved
 from .region import Region
+from .ring import Ring
 
 _QUARTERS = {0.0: (1.0, 0.0), 90.0: (0.0, 1.0), 180.0: (-1.0, 0.0), 270.0: (0.0, -1.0)}
 
 
 @dataclass(frozen=True)
 class Placement:
-    """Turn counter-clockwise by `angle` degrees round the origin, then move by (x, y) mm.
+    """Mirror at the y axis if `mirrored`, turn counter-clockwise by `angle` degrees round the origin, then move by
+    (x, y) mm.
 
     >>> Placement(10, 0, 90).point((3, 1))
     (9.0, 3.0)
+    >>> Placement(mirrored=True).point((3, 1))
+    (-3.0, 1.0)
     """
 
     x: float = 0.0
     y: float = 0.0
     angle: float = 0.0
+    mirrored: bool = False
 
     @property
     def _turn(self) -> tuple[float, float]:
@@ -30,12 +37,53 @@ class Placement:
 
     def point(self, point: Point) -> Point:
         cos, sin = self._turn
-        return (cos * point[0] - sin * point[1] + self.x, sin * point[0] + cos * point[1] + self.y)
+        x = -point[0] if self.mirrored else point[0]
+        return (cos * x - sin * point[1] + self.x, sin * x + cos * point[1] + self.y)
+
+    def segment(self, segment: Segment) -> Segment:
+        bulge = -segment.bulge if self.mirrored else segment.bulge
+        return Segment(self.point(segment.start), self.point(segment.end), bulge)
 
     def ring(self, ring: Ring) -> Ring:
+        """A mirrored ring runs the other way round."""
         if isinstance(ring, Circle):
-            return Circle(*self.point((ring.x, ring.y)), ring.radius, ring.hole)
-        return Contour(tuple(Vertex(*self.point(vertex.point), vertex.bulge) for vertex in ring.vertices))
+            return Circle(*self.point((ring.x, ring.y)), ring.radius, ring.hole != self.mirrored)
+        if isinstance(ring, Curved):
+            return Curved(
+                tuple(
+                    Cubic(*map(self.point, piece)) if isinstance(piece, Cubic) else self.segment(piece)
+                    for piece in ring.pieces
+                )
+            )
+        flip = -1.0 if self.mirrored else 1.0
+        return Contour(tuple(Vertex(*self.point(vertex.point), flip * vertex.bulge) for vertex in ring.vertices))
 
     def region(self, region: Region) -> Region:
         return Region(self.ring(region.outer), tuple(self.ring(hole) for hole in region.holes))
+
+
+def mirror(through: Point, angle: float) -> Placement:
+    """A mirror whose axis goes through a point at `angle` degrees from the x axis.
+
+    >>> mirror((10, 0), 90).point((12, 5))
+    (8.0, 5.0)
+    """
+    turned = Placement(angle=2 * angle - 180, mirrored=True)
+    x, y = turned.point(through)
+    return Placement(through[0] - x, through[1] - y, turned.angle, mirrored=True)
+
+
+def grid(columns: int, rows: int, dx: float, dy: float) -> Iterator[Placement]:
+    """The places of an array in columns and rows, `dx` and `dy` mm apart, the first one where it is."""
+    for row in range(rows):
+        for column in range(columns):
+            yield Placement(column * dx, row * dy)
+
+
+def round_about(centre: Point, count: int, sweep: float = 360.0) -> Iterator[Placement]:
+    """The places of `count` copies round a centre. A full turn is shared evenly; a lesser `sweep` has one at each end."""
+    steps = count if abs(sweep) == 360 else max(count - 1, 1)
+    for index in range(count):
+        turned = Placement(angle=sweep * index / steps)
+        x, y = turned.point(centre)
+        yield Placement(centre[0] - x, centre[1] - y, turned.angle)
