@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 from typing import Any, cast
 
 from .errors import BadDocument, NotchError
@@ -67,6 +68,11 @@ def length(value: object, field: str) -> Length:
     if isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < math.inf:
         return Length(f"{value!r}")
     raise BadDocument(f"“{field}” is no length.", fix='Write a number in mm or a text such as "1/8 in".', field=field)
+
+
+def length_out(value: Length) -> str | dict[str, str]:
+    """The document that `length` reads."""
+    return value.text if value.unit == "mm" else asdict(value)
 
 
 def in_unit(value: object, unit: Unit) -> object:

@@ -86,6 +86,10 @@ class RadiusTooLarge(NotchError):
     code = "radius-too-large"
 
 
+class MissingCharacter(NotchError):
+    code = "missing-character"
+
+
 class BadGeometry(NotchError):
     code = "bad-geometry"
 

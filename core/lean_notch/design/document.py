@@ -10,9 +10,10 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from typing import Any, Literal, cast
 
-from ..documents import choice, entry, length, mapping, sequence, text, whole
+from ..documents import choice, entry, length, length_out, mapping, sequence, text, whole
 from ..errors import BadDocument, CircularLengths, NotchError
 from ..units import MM_PER_UNIT, Length
+from .marks import CornerCut, Mark, corner_to_json, corners_from_json, mark_to_json, marks_from_json
 
 VERSION = 1
 """Of the document. `design_from_json` reads this one; older ones will be migrated there."""
@@ -74,6 +75,12 @@ class Part:
     pose: Pose
     holes: tuple[Hole, ...] = ()
     quantity: int = 1
+    marks: tuple[Mark, ...] = ()
+    corners: tuple[CornerCut, ...] = ()
+
+
+Relief = Literal["auto", "dogbone", "t-bone", "none"]
+RELIEFS: tuple[Relief, ...] = ("auto", "dogbone", "t-bone", "none")
 
 
 @dataclass(frozen=True)
@@ -98,7 +105,10 @@ class FingerJoint:
 
 @dataclass(frozen=True)
 class Design:
-    """`recipe` names where the parts came from and with which settings, so that they can be asked for anew."""
+    """`recipe` names where the parts came from and with which settings, so that they can be asked for anew.
+
+    `relief` is cut into the inside corners that take a square mate; `auto` is a dogbone where a router cuts.
+    """
 
     name: str
     dimensions: tuple[Dimension, ...]
@@ -106,6 +116,7 @@ class Design:
     joints: tuple[FingerJoint, ...]
     recipe: str = ""
     settings: tuple[tuple[str, Length | str], ...] = ()
+    relief: Relief = "auto"
 
     def evaluate(self, names: Mapping[str, float]) -> dict[str, float]:
         """All named lengths in mm, `names` of the basis included. Raises NotchError at the dimension's name."""
@@ -155,8 +166,9 @@ def design_to_json(design: Design) -> dict[str, Any]:
         "name": design.name,
         "recipe": design.recipe,
         "settings": {name: asdict(value) if isinstance(value, Length) else value for name, value in design.settings},
+        "relief": design.relief,
         "dimensions": [
-            {"name": d.name, "title": d.title, "length": _length_out(d.length), "chosen": d.chosen}
+            {"name": d.name, "title": d.title, "length": length_out(d.length), "chosen": d.chosen}
             for d in design.dimensions
         ],
         "parts": [
@@ -164,13 +176,14 @@ def design_to_json(design: Design) -> dict[str, Any]:
                 "id": part.id,
                 "title": part.title,
                 "quantity": part.quantity,
-                "panel": {"width": _length_out(part.panel.width), "height": _length_out(part.panel.height)},
+                "panel": {"width": length_out(part.panel.width), "height": length_out(part.panel.height)},
                 "holes": [
-                    {"x": _length_out(h.x), "y": _length_out(h.y), "diameter": _length_out(h.diameter)}
-                    for h in part.holes
+                    {"x": length_out(h.x), "y": length_out(h.y), "diameter": length_out(h.diameter)} for h in part.holes
                 ],
+                "marks": [mark_to_json(mark) for mark in part.marks],
+                "corners": [corner_to_json(corner) for corner in part.corners],
                 "pose": {
-                    "origin": [_length_out(value) for value in part.pose.origin],
+                    "origin": [length_out(value) for value in part.pose.origin],
                     "u": part.pose.u,
                     "v": part.pose.v,
                 },
@@ -183,15 +196,11 @@ def design_to_json(design: Design) -> dict[str, Any]:
                 "title": joint.title,
                 "first": {"part": joint.first.part, "side": joint.first.side},
                 "second": {"part": joint.second.part, "side": joint.second.side},
-                "finger": _length_out(joint.finger) if joint.finger else None,
+                "finger": length_out(joint.finger) if joint.finger else None,
             }
             for joint in design.joints
         ],
     }
-
-
-def _length_out(value: Length) -> str | dict[str, str]:
-    return value.text if value.unit == "mm" else asdict(value)
 
 
 def design_from_json(document: object) -> Design:
@@ -217,6 +226,7 @@ def design_from_json(document: object) -> Design:
             for i, d in enumerate(sequence(top.get("dimensions", ()), "dimensions", MOST_PARTS))
         ),
         parts=parts,
+        relief=cast(Relief, choice(top.get("relief", "auto"), RELIEFS, "relief")),
         joints=tuple(
             _joint(j, f"joints[{i}]", ids) for i, j in enumerate(sequence(top.get("joints", ()), "joints", MOST_JOINTS))
         ),
@@ -270,6 +280,8 @@ def _part(value: object, field: str) -> Part:
             for i, hole in enumerate(sequence(document.get("holes", ()), f"{field}.holes", 10_000))
         ),
         quantity=whole(document.get("quantity", 1), f"{field}.quantity", 1, 1000),
+        marks=marks_from_json(document.get("marks", ()), part_id),
+        corners=corners_from_json(document.get("corners", ()), part_id),
     )
 
 

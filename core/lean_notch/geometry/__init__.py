@@ -1,11 +1,11 @@
 """Exact flat geometry: closed outlines of lines and true circular arcs. Knows no design."""
 
-from .contour import Box, Circle, Contour, Point, Segment, Vertex, rectangle
+from .contour import Box, Circle, Contour, Point, Segment, Trace, Vertex, rectangle
 from .cubic import Cubic, Curved
 from .flatten import flatten
 from .region import Region
 from .ring import Ring
-from .transform import Placement
+from .transform import Placement, grid, mirror, round_about
 
 __all__ = [
     "Box",
@@ -18,7 +18,11 @@ __all__ = [
     "Region",
     "Ring",
     "Segment",
+    "Trace",
     "Vertex",
     "flatten",
+    "grid",
+    "mirror",
     "rectangle",
+    "round_about",
 ]

@@ -15,6 +15,7 @@ import numpy as np
 from .linking import Unlinked, link
 from .noding import Neighbours, Pieces, cut_up, quarters
 from .region import Region
+from .ring import Ring
 from .segments import Flags, Floats, Ints, Segments, segments_of_rings
 
 Operation = Literal["union", "difference", "intersection"]
@@ -73,6 +74,18 @@ def combine(pairs: Sequence[Operands], operation: Operation) -> list[list[Region
         return [combine([pair], operation)[0] for pair in pairs]
 
 
+def filled(rings: Sequence[Ring]) -> list[Region]:
+    """What closed rings cover together, by the non-zero rule, whichever way and however often they run."""
+    if not rings:
+        return []
+    whole, ring = segments_of_rings(rings, [0] * len(rings))
+    segments, parent = quarters(whole)
+    neighbours = Neighbours(segments)
+    pieces = cut_up(segments, neighbours)
+    second = np.zeros(len(segments), np.int64)
+    return _result(segments, ring[parent], second, pieces, neighbours, "union", 1)[0]
+
+
 def _by_chords(first: Sequence[Region], second: Sequence[Region], operation: Operation) -> list[Region]:
     from .arrangement import combine_chords
 
@@ -100,7 +113,7 @@ def _result(
     left = np.where(ahead_is_right[:, None], ahead + along, ahead)[chain]
     right = left - step[place] * sense[:, None]
     inside = _INSIDE[operation]
-    on_left, on_right = inside(left[:, 0] > 0, left[:, 1] > 0), inside(right[:, 0] > 0, right[:, 1] > 0)
+    on_left, on_right = inside(*(left != 0).T), inside(*(right != 0).T)
     edge = on_left != on_right
     # One piece stands for all that coincide with it.
     kept = np.flatnonzero(edge)

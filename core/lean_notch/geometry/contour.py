@@ -167,6 +167,43 @@ class Contour:
 
 
 @dataclass(frozen=True)
+class Trace:
+    """An open line through `vertices`, with arcs where they have bulges; the last bulge means nothing.
+
+    Raises BadGeometry for fewer than two vertices or coordinates that are no numbers.
+    """
+
+    vertices: tuple[Vertex, ...]
+
+    def __post_init__(self) -> None:
+        if len(self.vertices) < 2 or not all(
+            abs(v.x) < FURTHEST_MM and abs(v.y) < FURTHEST_MM and math.isfinite(v.bulge) for v in self.vertices
+        ):
+            raise BadGeometry("A line has no two ends.", fix="Give it a start and an end within 1 km of the origin.")
+
+    @cached_property
+    def segments(self) -> tuple[Segment, ...]:
+        return tuple(
+            Segment(a.point, b.point, a.bulge)
+            for a, b in zip(self.vertices, self.vertices[1:], strict=False)
+            if a.point != b.point
+        )
+
+    @property
+    def length(self) -> float:
+        return math.fsum(segment.length for segment in self.segments)
+
+    @cached_property
+    def box(self) -> Box:
+        return join_boxes(segment.box for segment in self.segments)
+
+    @property
+    def reversed(self) -> Trace:
+        bulges = [0.0, *(-v.bulge for v in self.vertices[:-1])][::-1]
+        return Trace(tuple(Vertex(*v.point, b) for v, b in zip(self.vertices[::-1], bulges, strict=True)))
+
+
+@dataclass(frozen=True)
 class Circle:
     """A full circle, counter-clockwise unless `hole`, which turns it the other way."""
 

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from .contour import JOIN_MM, Segment
+from .contour import JOIN_MM, Point, Segment
 from .ring import Ring
 
 Floats = NDArray[Any]
@@ -137,6 +137,10 @@ class Segments:
         foot = centre + away * (radius / reach)[:, None]
         ends = np.minimum(_apart(points, start), _apart(points, self.end[which]))
         return np.where(arcs, np.where(self.on_arc_side(which, foot), np.abs(reach - radius), ends), straight)
+
+    def nearest(self, point: Point) -> float:
+        """How far `point` is from the nearest of all segments, in mm."""
+        return float(self.distance_to(np.arange(len(self)), np.broadcast_to(point, (len(self), 2))).min())
 
     def param(self, which: Ints, points: Floats) -> Floats:
         """How far along its segment each point lies: mm for lines, radians for arcs, 0 at the start."""

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from .contour import Circle, Contour, Point, Segment, Vertex
+from .contour import Circle, Contour, Point, Segment, Trace, Vertex
 from .cubic import Cubic, Curved
 from .region import Region
 from .ring import Ring
@@ -57,6 +57,10 @@ class Placement:
             )
         flip = -1.0 if self.mirrored else 1.0
         return Contour(tuple(Vertex(*self.point(vertex.point), flip * vertex.bulge) for vertex in ring.vertices))
+
+    def trace(self, trace: Trace) -> Trace:
+        flip = -1.0 if self.mirrored else 1.0
+        return Trace(tuple(Vertex(*self.point(vertex.point), flip * vertex.bulge) for vertex in trace.vertices))
 
     def region(self, region: Region) -> Region:
         return Region(self.ring(region.outer), tuple(self.ring(hole) for hole in region.holes))
