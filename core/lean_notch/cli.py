@@ -59,16 +59,19 @@ def _parser() -> argparse.ArgumentParser:
         help="write the files to cut",
         description="Write a file a sheet, and the packet that proves them.",
     )
-    export.add_argument("--format", choices=("svg", "dxf"), default="svg", help="file format (default: svg)")
+    export.add_argument("--format", choices=("svg", "dxf", "pdf"), default="svg", help="file format (default: svg)")
     export.add_argument("--release", choices=("R12", "R2000"), default="R2000", help="DXF release (default: R2000)")
-    export.add_argument(
-        "--reference-square", action="store_true", help="add a 100 mm square on a layer that is not cut"
-    )
+    _profile_options(export)
     export.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder for the files; made if missing")
     export.set_defaults(run=_export)
-    for command in (build, lay_out, export):
+    sheet = commands.add_parser(
+        "job-sheet", help="a page for beside the machine", description="Parts, work, times: a page of HTML to print."
+    )
+    sheet.add_argument("--out", type=Path, metavar="FILE", help="where to write it; stdout if left out")
+    sheet.set_defaults(run=_job_sheet)
+    for command in (build, lay_out, export, sheet):
         command.add_argument("design", type=Path, metavar="DESIGN", help="a design, as `lean-notch recipe` writes it")
-    for command in (lay_out, export):
+    for command in (lay_out, export, sheet):
         command.add_argument("--margin", help="from the sheet's edge (default: 4)")
         command.add_argument("--spacing", help="between parts (default: 1.5)")
         command.add_argument("--no-turns", action="store_true", help="keep every part upright")
@@ -83,10 +86,53 @@ def _parser() -> argparse.ArgumentParser:
     )
     prove.set_defaults(run=_prove)
 
-    for command in (recipe, build, lay_out, export, prove):
+    profile = commands.add_parser(
+        "profile",
+        help="a hand-over profile to edit",
+        description="Print the plain profile: layers, order, how files lie.",
+    )
+    profile.add_argument("--out", type=Path, metavar="FILE", help="where to write it; stdout if left out")
+    profile.set_defaults(run=_profile)
+
+    check = commands.add_parser(
+        "check", help="check any SVG or DXF", description="Look for what a cutter would complain about, in any SVG or "
+        "DXF. Status 1 if something is there to stop for."
+    )  # fmt: skip
+    check.add_argument("file", type=Path, metavar="FILE", help="an SVG or DXF file")
+    check.add_argument("--close", metavar="LENGTH", default="1", help="report cuts nearer than this (default: 1)")
+    check.set_defaults(run=_check)
+
+    for command in (recipe, build, lay_out, export, sheet, prove, profile, check):
         command.add_argument("--basis", type=Path, metavar="FILE", help="what was measured: stock, machine, clearance")
         command.add_argument("--json", action="store_true", help="print results and errors as JSON")
     return parser
+
+
+def _profile_options(export: argparse.ArgumentParser) -> None:
+    export.add_argument(
+        "--profile", type=Path, metavar="FILE", help="a hand-over profile, as `lean-notch profile` writes"
+    )
+    export.add_argument("--split", choices=("sheet", "part", "operation"), help="one file for each (default: sheet)")
+    export.add_argument("--unit", choices=("mm", "in"), help="unit of the file (default: mm)")
+    export.add_argument(
+        "--origin",
+        metavar="CORNER",
+        help="where coordinates are 0: plain, lower left, upper left, lower right, upper right or centre",
+    )
+    export.add_argument("--y-down", action="store_true", default=None, help="DXF: y grows downwards")
+    export.add_argument("--stroke", dest="stroke_mm", metavar="LENGTH", help="width of the lines (default: 0.1)")
+    export.add_argument("--engrave", choices=("outline", "filled", "hatch"), help="how engraved areas are drawn")
+    export.add_argument("--hatch", dest="hatch_mm", metavar="LENGTH", help="distance of hatch lines (default: 0.2)")
+    export.add_argument("--lead-in", dest="lead_in_mm", metavar="LENGTH", help="come in from the waste (default: 0)")
+    export.add_argument("--labels", action="store_true", default=None, help="part names on a layer that is not cut")
+    export.add_argument(
+        "--reference-square", action="store_true", default=None, help="a 100 mm square on a layer that is not cut"
+    )
+
+
+_PROFILE_OPTIONS = (
+    "split", "unit", "origin", "y_down", "stroke_mm", "engrave", "hatch_mm", "lead_in_mm", "labels", "reference_square",
+)  # fmt: skip
 
 
 def _recipe(arguments: argparse.Namespace) -> int:
@@ -160,14 +206,22 @@ def _lay_out(arguments: argparse.Namespace) -> int:
 
 
 def _export(arguments: argparse.Namespace) -> int:
+    from .cutting import profile_from_json, profile_to_json
+    from .documents import mapping
     from .job import FileFormat, compute, job_to_json, slug, write_files
 
-    result = compute(_job(arguments), reference_square=arguments.reference_square)
-    file_format: FileFormat = "svg"
-    if arguments.format == "dxf":
-        file_format = "dxf-r12" if arguments.release == "R12" else "dxf"
+    given = {name: value for name in _PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}
+    known = mapping(_load(arguments.profile), "profile") if arguments.profile else {}
+    result = compute(_job(arguments), profile_from_json({**known, **given}))
+    file_format: FileFormat = arguments.format
+    if arguments.format == "dxf" and arguments.release == "R12":
+        file_format = "dxf-r12"
     written = [*write_files(result, file_format)]
-    packet = {**job_to_json(result.job), "files": {file.name: file.sheet for file in written}}
+    packet = {
+        **job_to_json(result.job),
+        "profile": profile_to_json(result.profile),
+        "files": {file.name: {"sheet": file.sheet, "part": file.part, "operation": file.operation} for file in written},
+    }
     names = []
     try:
         arguments.out.mkdir(parents=True, exist_ok=True)
@@ -185,23 +239,78 @@ def _export(arguments: argparse.Namespace) -> int:
 _PACKET = ".packet.json"
 
 
-def _prove(arguments: argparse.Namespace) -> int:
+def _job_sheet(arguments: argparse.Namespace) -> int:
+    from .job import compute, job_sheet
+
+    _put_text(job_sheet(compute(_job(arguments))), arguments.out)
+    return 0
+
+
+def _profile(arguments: argparse.Namespace) -> int:
+    from .cutting import PLAIN, profile_to_json
+
+    _put(profile_to_json(PLAIN), arguments.out)
+    return 0
+
+
+def _check(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict
 
+    from .job import read_any
+    from .proof.check_file import check_file
+    from .units import length_mm
+
+    report = check_file(read_any(_read(arguments.file), arguments.file.name), length_mm(arguments.close))
+    lines = [f"{arguments.file.name}: unit {report.unit or 'not named'}"]
+    if report.box:
+        lines.append(
+            f"drawing {_by(report.box)}" + (f" on a page of {_by((0, 0, *report.page))}" if report.page else "")
+        )
+    lines += [
+        f"layer {row.layer or '(none)'}: {row.paths} paths, {row.closed} closed, {row.nodes} nodes, {row.length:.1f} mm"
+        for row in report.layers
+    ]
+    for finding in report.findings:
+        at = f" at {finding.place[0]:.2f}, {finding.place[1]:.2f}" if finding.place else ""
+        lines.append(f"{finding.severity}: {finding.code}{at}: {finding.why} {finding.fix}")
+    lines.append("nothing to stop for" if report.sound else "do not cut it as it is")
+    _say(arguments, {**asdict(report), "sound": report.sound}, lines)
+    return 0 if report.sound else 1
+
+
+def _prove(arguments: argparse.Namespace) -> int:
+    from dataclasses import asdict, replace
+
+    from .cutting import Layer, profile_from_json
+    from .documents import mapping
     from .job import FileFormat, compute, job_from_json, prove_files
 
     packet = _find_packet(arguments)
     document = {**packet, "basis": _load(arguments.basis)} if arguments.basis else packet
-    result = compute(job_from_json(document))
-    by_format: dict[FileFormat, dict[int, bytes]] = {}
+    profile = profile_from_json(packet.get("profile", {}))
+    by_format: dict[FileFormat, dict[int, list[bytes]]] = {}
+    operations = set()
     for file in arguments.files:
-        sheet = packet["files"].get(file.name)
+        entry = mapping(packet["files"].get(file.name, {}), f"files.{file.name}")
+        sheet = entry.get("sheet")
         if not isinstance(sheet, int):
             raise MissingInput(
                 f"{file.name} is not one of the packet's files.",
                 fix=f"Keep the names that export gave: {', '.join(packet['files'])}.",
             )
-        by_format.setdefault("svg" if file.suffix.lower() == ".svg" else "dxf", {})[sheet] = _read(file)
+        if not sheet:
+            raise MissingInput(
+                f"{file.name} holds one part; a proof wants whole sheets.", fix="Export a file a sheet, and prove that."
+            )
+        operations.add(str(entry.get("operation", "")))
+        kind: FileFormat = "svg" if file.suffix.lower() == ".svg" else "pdf" if file.suffix.lower() == ".pdf" else "dxf"
+        by_format.setdefault(kind, {}).setdefault(sheet, []).append(_read(file))
+    if "" not in operations:  # only what the files are for can be asked of them
+        layers = {
+            op: Layer(one.name, one.colour, one.include and op in operations) for op, one in profile.layers.items()
+        }
+        profile = replace(profile, layers=layers)
+    result = compute(job_from_json(document), profile)
     proofs = [prove_files(result, files, kind) for kind, files in by_format.items()]
     parts, mates, findings = (
         [asdict(row) for proof in proofs for row in getattr(proof, rows)] for rows in ("parts", "mates", "findings")
@@ -277,7 +386,10 @@ def _load(path: Path) -> Any:
 
 
 def _put(document: Any, out: Path | None) -> None:
-    text = json.dumps(document, indent=1, ensure_ascii=False) + "\n"
+    _put_text(json.dumps(document, indent=1, ensure_ascii=False) + "\n", out)
+
+
+def _put_text(text: str, out: Path | None) -> None:
     if out is None:
         sys.stdout.write(text)
         return

@@ -4,24 +4,28 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Mapping
-from dataclasses import asdict, dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass, replace
 from typing import Any, Literal
 
 from .basis import Basis, basis_from_json, basis_to_json
 from .build import Build, build
-from .cutting import CutPlan, plan_cut
+from .cutting import PLAIN, CutPlan, Profile, SheetPlan, estimate, plan_cut, plan_part, say_time
 from .design import Design, design_from_json, design_to_json
 from .documents import entry, mapping, mm
-from .errors import PartTooLarge
+from .errors import PartTooLarge, UnreadableFile
 from .formats.dxf_write import write_dxf
+from .formats.frame import Frame, only
+from .formats.read_file import ReadFile
 from .formats.svg_write import write_svg
+from .geometry import Segment
 from .nesting import Area, Layout, LayoutSettings, Piece, lay_out
+from .operations import OPERATIONS
 from .proof import Proof, prove
 from .units import say_mm
 
-FileFormat = Literal["svg", "dxf", "dxf-r12"]
-FILE_FORMATS: tuple[FileFormat, ...] = ("svg", "dxf", "dxf-r12")
+FileFormat = Literal["svg", "dxf", "dxf-r12", "pdf"]
+FILE_FORMATS: tuple[FileFormat, ...] = ("svg", "dxf", "dxf-r12", "pdf")
 
 
 @dataclass(frozen=True)
@@ -35,27 +39,32 @@ class Job:
 
 @dataclass(frozen=True)
 class Result:
+    """`plan` is made for the receiver that `profile` describes."""
+
     job: Job
     build: Build
     layout: Layout
     plan: CutPlan
+    profile: Profile = PLAIN
 
 
 @dataclass(frozen=True)
 class OutFile:
-    """One written file, for one sheet."""
+    """One written file: of a sheet, of one operation on a sheet, or of one part (then `sheet` is 0)."""
 
     name: str
     sheet: int
     data: bytes
+    part: str = ""
+    operation: str = ""
 
 
-def compute(job: Job, *, reference_square: bool = False) -> Result:
+def compute(job: Job, profile: Profile = PLAIN) -> Result:
     """Build, lay out and plan the cuts. Raises NotchError at the field to mend."""
     built = build(job.design, job.basis)
     layout = place(job, built)
-    plan = plan_cut(job.design.name, built, layout, job.settings, job.basis.kerf, reference_square=reference_square)
-    return Result(job, built, layout, plan)
+    plan = plan_cut(job.design.name, built, layout, job.settings, job.basis.kerf, profile)
+    return Result(job, built, layout, plan, profile)
 
 
 def place(job: Job, built: Build) -> Layout:
@@ -72,12 +81,12 @@ def place(job: Job, built: Build) -> Layout:
         raise
 
 
-def file_name(job: Job, sheet: int, file_format: FileFormat) -> str:
-    """Design, stock, measured thickness and sheet number, so that nobody has to open the file to know.
-
-    The thickness has the two decimals of a caliper.
+def file_name(job: Job, what: int | str, file_format: FileFormat) -> str:
+    """Design, stock, measured thickness and what is in it (a sheet's number, or words), so that nobody has to open the
+    file to know. The thickness has the two decimals of a caliper.
     """
-    stem = f"{slug(job.design.name)}_{slug(job.basis.stock.name)}_{job.basis.thickness:.2f}mm_sheet-{sheet}"
+    inside = f"sheet-{what}" if isinstance(what, int) else slug(what)
+    stem = f"{slug(job.design.name)}_{slug(job.basis.stock.name)}_{job.basis.thickness:.2f}mm_{inside}"
     return f"{stem}_R12.dxf" if file_format == "dxf-r12" else f"{stem}.{file_format}"
 
 
@@ -92,33 +101,115 @@ def slug(text: str) -> str:
 
 
 def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
-    """One file a sheet, the same bytes for the same job."""
-    job = result.job
+    """The files that the result's profile asks for, the same bytes for the same job."""
+    job, profile = result.job, result.profile
+    if profile.split == "part":
+        return tuple(
+            OutFile(
+                file_name(job, f"{part.title} x{part.quantity}", file_format), 0,
+                _written(job, part.title, plan_part(part, result.build, job.basis.kerf, profile), profile, file_format),
+                part.id,
+            )
+            for part in result.build.parts
+        )  # fmt: skip
     files = []
     for sheet in result.plan.sheets:
-        if file_format == "svg":
-            thickness = say_mm(job.basis.thickness, 2)
-            text = write_svg(f"{job.design.name}, {job.basis.stock.name} {thickness}, sheet {sheet.number}", sheet)
-        else:
-            text = write_dxf(sheet, "R12" if file_format == "dxf-r12" else "R2000")
-        files.append(OutFile(file_name(job, sheet.number, file_format), sheet.number, text.encode()))
+        if profile.split == "sheet":
+            data = _written(job, f"sheet {sheet.number}", sheet, profile, file_format)
+            files.append(OutFile(file_name(job, sheet.number, file_format), sheet.number, data))
+            continue
+        used = {path.operation for path in sheet.paths}
+        for operation in profile.order:
+            if operation in used and profile.layers[operation].include:
+                data = _written(
+                    job, f"sheet {sheet.number}, {operation}", only(sheet, [operation]), profile, file_format
+                )
+                name = file_name(job, f"sheet {sheet.number} {operation}", file_format)
+                files.append(OutFile(name, sheet.number, data, operation=operation))
     return tuple(files)
 
 
-def prove_files(result: Result, files: Mapping[int, bytes], file_format: FileFormat) -> Proof:
-    """Reads written files (by sheet number) back and judges what a beam of the basis' kerf leaves of them."""
+def _written(job: Job, what: str, sheet: SheetPlan, profile: Profile, file_format: FileFormat) -> bytes:
+    title = f"{job.design.name}, {job.basis.stock.name} {say_mm(job.basis.thickness, 2)}, {what}"
     if file_format == "svg":
-        from .formats.svg_read import read_svg as read
-    else:
-        from .formats.dxf_read import read_dxf as read
-    read_back = {sheet: read(data) for sheet, data in files.items()}
-    return prove(read_back, result.build, result.layout, result.job.basis)
+        return write_svg(title, sheet, profile).encode()
+    if file_format == "pdf":
+        from .formats.pdf_write import write_pdf
+
+        return write_pdf(title, sheet, profile)
+    return write_dxf(sheet, "R12" if file_format == "dxf-r12" else "R2000", profile).encode()
+
+
+def read_outlines(data: bytes, file_format: FileFormat) -> ReadFile:
+    """What a file of that format holds. Raises UnreadableFile; PDF is written here, not read."""
+    if file_format == "svg":
+        from .formats.svg_read import read_svg
+
+        return read_svg(data)
+    if file_format == "pdf":
+        raise UnreadableFile("PDF is not read.", fix="Use the SVG or DXF of the same drawing.")
+    from .formats.dxf_read import read_dxf
+
+    return read_dxf(data)
+
+
+def read_any(data: bytes, name: str) -> ReadFile:
+    """What an SVG or DXF from anywhere holds, told by its content. Raises UnreadableFile."""
+    start = data[:4096].lstrip(b"\xef\xbb\xbf \r\n\t")
+    if start.startswith(b"%PDF"):
+        return read_outlines(data, "pdf")
+    if start.startswith(b"<"):
+        return read_outlines(data, "svg")
+    if name.lower().endswith(".dxf") or start[:1].isdigit():
+        return read_outlines(data, "dxf")
+    raise UnreadableFile(f"{name} is neither SVG nor DXF.", fix="Choose a file that ends in .svg or .dxf.")
+
+
+def prove_files(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> Proof:
+    """Reads written files (by sheet number, together all that is on the sheet) back and judges what a beam of the
+    basis' kerf leaves of them."""
+    read_back = {
+        number: _joined([_on_sheet(result, read_outlines(one, file_format), file_format) for one in some])
+        for number, some in files.items()
+    }
+    return prove(read_back, result.build, result.layout, result.job.basis, result.plan, result.profile)
+
+
+def _on_sheet(result: Result, file: ReadFile, file_format: FileFormat) -> ReadFile:
+    """A file's lines where they lie on the sheet: SVG says so itself, for DXF the profile does."""
+    if file_format == "svg":
+        return file
+    area = result.layout.area
+    frame = Frame.on(area.width, area.height, result.profile)
+    sense = -1.0 if frame.flipped else 1.0
+    return replace(
+        file,
+        paths=tuple(
+            replace(
+                path,
+                segments=tuple(Segment(frame.back(s.start), frame.back(s.end), sense * s.bulge) for s in path.segments),
+            )
+            for path in file.paths
+        ),
+    )
+
+
+def _joined(files: Sequence[ReadFile]) -> ReadFile:
+    first = files[0]
+    return replace(
+        first,
+        paths=tuple(path for file in files for path in file.paths),
+        texts=tuple(text for file in files for text in file.texts),
+        unread=tuple(dict.fromkeys(kind for file in files for kind in file.unread)),
+    )
 
 
 def prove_job(result: Result, file_format: FileFormat = "svg") -> Proof:
     """The proof of what `write_files` writes."""
-    written = write_files(result, file_format)
-    return prove_files(result, {file.sheet: file.data for file in written}, file_format)
+    by_sheet: dict[int, list[bytes]] = {}
+    for file in write_files(replace(result, profile=replace(result.profile, split="sheet")), file_format):
+        by_sheet.setdefault(file.sheet, []).append(file.data)
+    return prove_files(result, by_sheet, file_format)
 
 
 def settings_from_json(document: object) -> LayoutSettings:
@@ -147,3 +238,59 @@ def job_to_json(job: Job) -> dict[str, Any]:
         "basis": basis_to_json(job.basis),
         "layout": asdict(job.settings),
     }
+
+
+def job_sheet(result: Result) -> str:
+    """The page that lies beside the machine: what is cut of what, how often, with which tool, and how long it takes."""
+    from .formats.job_sheet import Table, write_job_sheet
+
+    basis, stock, machine = result.job.basis, result.job.basis.stock, result.job.basis.machine
+    times = [estimate(sheet, machine.usual) for sheet in result.plan.sheets]
+    by_part: dict[str, float] = {}
+    for one in times:
+        for part, seconds in one.by_part.items():
+            by_part[part] = by_part.get(part, 0.0) + seconds
+    about = [
+        f"{stock.name}, sold as {say_mm(stock.nominal)}, measured {say_mm(stock.readings.mean, 2)} "
+        f"({say_mm(stock.readings.thin, 2)} to {say_mm(stock.readings.thick, 2)})",
+        f"{machine.name}, kerf {say_mm(basis.kerf)}; clearance {say_mm(basis.clearance)}",
+        f"{len(result.plan.sheets)} of {say_mm(result.layout.area.width)} x {say_mm(result.layout.area.height)}; "
+        f"about {say_time(sum(one.total for one in times))} in all"
+        + ("" if machine.speeds else ", at the usual speeds of such a machine"),
+    ]
+    parts = Table(
+        "Parts", ("part", "pieces", "size", "time"),
+        [
+            (part.title, str(part.quantity), _size(part.region.box), say_time(by_part.get(part.id, 0.0)))
+            for part in result.build.parts
+        ], frozenset({1, 3}),
+    )  # fmt: skip
+    work = Table(
+        "Work, in this order", ("sheet", "operation", "paths", "length", "time"),
+        [
+            (
+                str(sheet.number), OPERATIONS[operation],
+                str(sum(path.operation == operation for path in sheet.paths)),
+                say_mm(sum(path.length for path in sheet.paths if path.operation == operation), 0), say_time(seconds),
+            )
+            for sheet, time in zip(result.plan.sheets, times, strict=True)
+            for operation, seconds in sorted(time.by_operation.items(), key=lambda one: result.profile.order.index(one[0]))
+        ], frozenset({0, 2, 3, 4}),
+    )  # fmt: skip
+    small = [part for part in result.build.parts if max(_spans(part.region.box)) < SMALL_PART_MM]
+    notes = [f"{part.title} is small: it may fall through the bed." for part in small]
+    notes += [finding.why for finding in (*result.build.findings, *result.plan.findings)]
+    notes.append("What is left of each sheet goes back on the rack, with its thickness written on it.")
+    return write_job_sheet(result.job.design.name, about, (parts, work), result.plan.sheets, notes)
+
+
+SMALL_PART_MM = 20.0
+
+
+def _spans(box: tuple[float, float, float, float]) -> tuple[float, float]:
+    return (box[2] - box[0], box[3] - box[1])
+
+
+def _size(box: tuple[float, float, float, float]) -> str:
+    width, height = _spans(box)
+    return f"{say_mm(width, 2)} x {say_mm(height, 2)}"

@@ -1,6 +1,7 @@
 """The cut plan: kerf, order, room for the beam."""
 
 import pytest
+from lean_notch.cutting import Profile
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
@@ -17,22 +18,23 @@ def with_hole(job: Job, diameter: float = 8) -> Job:
 def test_paths_move_into_the_waste_by_half_the_kerf(job):
     result = compute(job)
     front = next(path for path in result.plan.sheets[0].paths if path.part == "front")
-    left, low, right, high = front.ring.box
+    left, low, right, high = front.shape.box
     assert right - left == pytest.approx(156.12 + 0.14, abs=1e-9)
     assert high - low == pytest.approx(63.06 + 0.14, abs=1e-9)
 
 
 def test_a_hole_is_drawn_smaller_and_stays_one_circle(job):
     hole = next(path for path in compute(with_hole(job)).plan.sheets[0].paths if path.inner)
-    assert isinstance(hole.ring, Circle)
-    assert hole.ring.radius == pytest.approx(4 - 0.07)
+    assert isinstance(hole.shape, Circle)
+    assert hole.shape.radius == pytest.approx(4 - 0.07)
     assert hole.title == "Base 1, hole 1"
 
 
 def test_compensation_adds_no_node(job):
     result = compute(job)
     for path in result.plan.sheets[0].paths:
-        assert len(path.ring.vertices) == len(result.build.part(path.part).region.outer.vertices)
+        outline = len(result.build.part(path.part).region.outer.vertices)
+        assert len(path.shape.vertices) == outline + 1, "but for the one where the beam starts, in a straight run"
 
 
 def test_without_kerf_the_path_is_the_outline(tray, basis):
@@ -52,8 +54,10 @@ def test_every_outline_is_one_path_with_an_id_of_its_own(job):
 
 
 def test_the_reference_square_is_there_only_if_asked_for(job):
-    [square] = [p for p in compute(job, reference_square=True).plan.sheets[0].paths if p.operation == "reference"]
-    assert square.ring.box == (0, 0, 100, 100)
+    [square] = [
+        p for p in compute(job, Profile(reference_square=True)).plan.sheets[0].paths if p.operation == "reference"
+    ]
+    assert square.shape.box == (0, 0, 100, 100)
     assert all(path.operation == "cut" for path in compute(job).plan.sheets[0].paths)
 
 
@@ -72,9 +76,12 @@ def test_a_beam_without_room_is_refused_at_its_field(tray, basis, kerf, layout, 
     assert (caught.value.field, caught.value.code) == (field, code)
 
 
-def test_a_hole_narrower_than_the_kerf_is_refused(job):
-    with pytest.raises(NotchError, match="fills a hole"):
-        compute(with_hole(job, diameter=0.13))
+def test_a_hole_narrower_than_the_kerf_is_a_finding_and_the_rest_is_cut(job):
+    plan = compute(with_hole(job, diameter=0.13)).plan
+    [lost] = plan.findings
+    assert (lost.code, lost.severity, lost.part) == ("tool-too-wide", "stop", "base")
+    assert "wider" in lost.fix
+    assert len(plan.sheets[0].paths) == 5
 
 
 def test_a_part_larger_than_the_bed_is_refused_at_its_size(tray, basis):

@@ -1,6 +1,7 @@
 """A whole job: documents, names of files, edits, ledger and route."""
 
 import pytest
+from lean_notch.cutting.plan import kerf_path
 from lean_notch.edits import edit_job
 from lean_notch.errors import NotchError
 from lean_notch.job import compute, file_name, job_from_json, job_to_json, prove_job, slug
@@ -42,8 +43,8 @@ def test_the_ledger_adds_up(job):
 
 def test_what_is_drawn_is_what_the_ledger_says(job):
     """The drawn finger, measured on the path itself."""
-    path = next(p for p in compute(job).plan.sheets[0].paths if p.part == "base")
-    left = sorted(v.x for v in path.ring.vertices if abs(v.y - path.ring.box[1]) < 1e-6)
+    outline = kerf_path(compute(job).build.part("base"), 0.14).outer
+    left = sorted(v.x for v in outline.vertices if abs(v.y - outline.box[1]) < 1e-6)
     assert left[1] - left[0] == pytest.approx(rows(job, "joint:front-base")["finger_drawn"].value, abs=1e-9)
 
 

@@ -115,7 +115,7 @@ def test_any_tray_that_is_built_fits_as_cut(width, depth, height, kerf, clearanc
 
 def test_a_file_cut_with_another_kerf_is_found_out(job):
     """A beam 0.1 wider than drawn for takes 0.05 more from every edge, and 0.2 from each clearance."""
-    files = {file.sheet: file.data for file in write_files(compute(job), "svg")}
+    files = {file.sheet: [file.data] for file in write_files(compute(job), "svg")}
     wider = Job(job.design, replace(job.basis, machine=replace(job.basis.machine, kerf=0.24)), job.settings)
     proof = prove_files(compute(wider), files, "svg")
     assert not proof.fits
@@ -133,7 +133,7 @@ def broken(job, change):
     [file] = write_files(compute(job), "svg")
     text = file.data.decode()
     assert change(text) != text
-    return prove_files(compute(job), {1: change(text).encode()}, "svg")
+    return prove_files(compute(job), {1: [change(text).encode()]}, "svg")
 
 
 def test_an_open_outline_is_found_with_its_gap(job):
@@ -156,7 +156,7 @@ def test_an_outline_that_is_there_twice_is_found_and_its_part_still_measured(job
     from lean_notch.formats.svg_path import path_data
 
     sheet = compute(job).plan.sheets[0]
-    again = path_data(sheet.paths[0].ring.reversed, sheet.height)
+    again = path_data(sheet.paths[0].shape.reversed, lambda p: (p[0], sheet.height - p[1]), flipped=True)
     proof = broken(job, lambda text: text.replace("</g>", f'<path id="again" d="{again}"/></g>', 1))
     assert [finding.code for finding in proof.findings] == ["cut-twice"]
     assert all(part.ok for part in proof.parts)
@@ -189,7 +189,7 @@ def test_one_finger_off_by_a_twentieth_is_found(job):
     for index in (at + 1, at + 5):  # two neighbouring corners of one finger's side
         if lines[index - 1].strip() == "10":
             lines[index] = str(float(lines[index]) + 0.05)
-    proof = prove_files(compute(job), {1: "\n".join(lines).encode()}, "dxf")
+    proof = prove_files(compute(job), {1: ["\n".join(lines).encode()]}, "dxf")
     assert any(f.code == "off-size" and f.amount == pytest.approx(0.05, abs=0.01) for f in proof.findings)
 
 

@@ -4,8 +4,10 @@ from .basis import (
     FITS,
     MACHINE_KINDS,
     STOCK_KINDS,
+    USUAL_SPEEDS,
     Basis,
     Machine,
+    Speeds,
     Stock,
     basis_from_json,
     basis_to_json,
@@ -18,6 +20,6 @@ from .basis import (
 from .readings import Readings
 
 __all__ = [
-    "FITS", "MACHINE_KINDS", "STOCK_KINDS", "Basis", "Machine", "Readings", "Stock", "basis_from_json", "basis_to_json",
+    "FITS", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Machine", "Readings", "Speeds", "Stock", "basis_from_json", "basis_to_json",
     "fit_name", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
 ]  # fmt: skip

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, fields
 from typing import Any
 
 from ..documents import choice, entry, mapping, mm, sequence, text, whole
@@ -61,14 +61,51 @@ class Stock:
 
 
 @dataclass(frozen=True)
+class Speeds:
+    """In mm/s, the acceleration in mm/s². `score` is also that of fold lines."""
+
+    cut: float
+    score: float
+    engrave: float
+    pocket: float
+    travel: float
+    acceleration: float
+
+    def __post_init__(self) -> None:
+        for name, value in asdict(self).items():
+            if not (math.isfinite(value) and 0 < value <= 1e5):
+                raise OutOfRange(
+                    f"The machine's {name} is {value:g}.",
+                    fix="Give a speed of more than 0, in mm/s (acceleration in mm/s²).",
+                    field=f"machine.speeds.{name}",
+                )
+
+
+USUAL_SPEEDS = {
+    "laser": Speeds(cut=15, score=80, engrave=300, pocket=100, travel=200, acceleration=2000),
+    "router": Speeds(cut=25, score=40, engrave=30, pocket=30, travel=80, acceleration=300),
+}
+"""Orders of size for small workshop machines, until their own are given. Common practice."""
+
+
+@dataclass(frozen=True)
 class Machine:
-    """A laser or router: its bed, and the width of what its beam or tool takes away (the kerf)."""
+    """A laser or router: its bed, and the width of what its beam or tool takes away (the kerf).
+
+    `speeds` are None until they are given; `usual` then stands in for estimates.
+    """
 
     name: str
     kind: str
     bed_width: float
     bed_height: float
     kerf: float
+    speeds: Speeds | None = None
+
+    @property
+    def usual(self) -> Speeds:
+        """Its own speeds, or those of its kind."""
+        return self.speeds or USUAL_SPEEDS[self.kind]
 
     def __post_init__(self) -> None:
         positive_mm(self.bed_width, "machine.bed_width", "The bed's width", LARGEST_BED_MM)
@@ -160,7 +197,16 @@ def machine_from_json(document: object) -> Machine:
         bed_width=mm(entry(machine, "bed_width", "machine"), "machine.bed_width"),
         bed_height=mm(entry(machine, "bed_height", "machine"), "machine.bed_height"),
         kerf=mm(entry(machine, "kerf", "machine"), "kerf"),
+        speeds=_speeds(machine.get("speeds")),
     )
+
+
+def _speeds(document: object) -> Speeds | None:
+    if document is None:
+        return None
+    given = mapping(document, "machine.speeds")
+    names = [one.name for one in fields(Speeds)]
+    return Speeds(**{name: mm(entry(given, name, "machine.speeds"), f"machine.speeds.{name}") for name in names})
 
 
 def basis_from_json(document: object) -> Basis:

@@ -1,58 +1,88 @@
-"""What the machine follows: for each sheet, ordered closed paths, moved into the waste by half the kerf."""
+"""What the machine follows: for each sheet, ordered paths, those that cut moved into the waste by half the kerf."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import Literal
 
-from ..build import Build, FlatPart
+from ..build import Build, FlatMark, FlatPart, Member
 from ..errors import KerfTooWide, OutOfRange
-from ..geometry import Point, Region, Ring, rectangle
-from ..geometry.offset import offset
+from ..findings import Finding
+from ..geometry import Placement, Point, Region, Ring, Trace, Vertex, rectangle
+from ..geometry.batched import batched
+from ..geometry.offset import offset, offset_all
+from ..lettering import SINGLE_STROKE, lettered
 from ..nesting import Layout, LayoutSettings
+from ..operations import Operation
 from ..units import say_mm
-
-Operation = Literal["cut", "reference"]
-OPERATIONS: dict[Operation, str] = {"cut": "Through-cut", "reference": "Reference only, do not cut"}
+from .hatch import hatched
+from .order import Step, Stretch, shortest, travel
+from .profile import PLAIN, Profile
+from .starts import Start, led_in, members_of, starting_at, starts
 
 REFERENCE_MM = 100.0
 """A square of this size, if asked for, shows at a glance whether a file was read at the right scale."""
 
+LABEL_MM = 5.0
+REACHED_MM = 0.1
+"""An inside corner that keeps less than this is not felt. Common practice."""
+
 
 @dataclass(frozen=True)
 class CutPath:
-    """One closed path. `title` says which part it belongs to, `id` is unique within its sheet."""
+    """One path. `title` says which part it belongs to, `id` is unique within its sheet.
+
+    `holes` are there where an area is to be filled: the path goes round it, they lie in it.
+    """
 
     id: str
     title: str
     operation: Operation
-    ring: Ring
+    shape: Ring | Trace
     part: str = ""
     copy: int = 0
     inner: bool = False
+    depth: float = 0.0
+    filled: bool = False
+    holes: tuple[Ring, ...] = ()
+
+    @property
+    def closed(self) -> bool:
+        return not isinstance(self.shape, Trace)
+
+    @property
+    def length(self) -> float:
+        return self.shape.length + math.fsum(hole.length for hole in self.holes)
 
 
 @dataclass(frozen=True)
 class SheetPlan:
-    """A sheet's paths in the order in which they are to be cut; y points up, the origin is the lower left corner."""
+    """A sheet's paths in the order in which they are to be done; y points up, the origin is the lower left corner.
+
+    `travel` is the way between the paths in mm; `travel_unordered` is what it would be part by part as laid out.
+    """
 
     number: int
     width: float
     height: float
     paths: tuple[CutPath, ...]
+    travel: float = 0.0
+    travel_unordered: float = 0.0
 
     @property
     def cut_length(self) -> float:
-        return math.fsum(path.ring.length for path in self.paths if path.operation == "cut")
+        return math.fsum(path.length for path in self.paths if path.operation == "cut")
 
 
 @dataclass(frozen=True)
 class CutPlan:
+    """`findings` are what the tool cannot do; their places are on the part."""
+
     name: str
     sheets: tuple[SheetPlan, ...]
+    findings: tuple[Finding, ...] = ()
 
 
 def plan_cut(
@@ -61,59 +91,271 @@ def plan_cut(
     layout: Layout,
     settings: LayoutSettings,
     kerf: float,
-    *,
-    reference_square: bool = False,
+    profile: Profile = PLAIN,
 ) -> CutPlan:
-    """Paths for every placed part: outer outlines out by kerf/2, holes in by kerf/2, holes first.
+    """Paths for every placed part, in the profile's order of operations, holes before outlines, with little travel.
 
-    Raises KerfTooWide where the beam does not fit into a socket or a hole, and OutOfRange where spacing or
+    Raises KerfTooWide where the beam does not fit between the fingers of a joint, and OutOfRange where spacing or
     margin leave it no room.
     """
     _check_room(build, settings, kerf)
-    paths_of = {part.id: kerf_path(part, kerf) for part in build.parts}
-    titles = {part.id: part.title for part in build.parts}
+    drawn = {part.id: drawing for part, drawing in zip(build.parts, _drawings(build, kerf, profile), strict=True)}
     sheets = []
     for number in range(1, layout.sheets + 1):
-        groups = []
-        for placed in layout.on_sheet(number):
-            title = f"{titles[placed.part]} {placed.copy}"
-            region = placed.placement.region(paths_of[placed.part])
-            holes = [
-                CutPath(
-                    f"{placed.part}-{placed.copy}-hole-{i}",
-                    f"{title}, hole {i}",
-                    "cut",
-                    hole,
-                    placed.part,
-                    placed.copy,
-                    True,
-                )
-                for i, hole in enumerate(region.holes, 1)
-            ]
-            outer = CutPath(f"{placed.part}-{placed.copy}", title, "cut", region.outer, placed.part, placed.copy)
-            groups.append((*holes, outer))
-        paths = [path for group in _nearest_first(groups) for path in group]
-        if reference_square:
-            square = rectangle(0, 0, REFERENCE_MM, REFERENCE_MM)
-            paths.append(CutPath("reference-square", f"Reference square, {say_mm(REFERENCE_MM)}", "reference", square))
-        sheets.append(SheetPlan(number, layout.area.width, layout.area.height, tuple(paths)))
-    return CutPlan(name, tuple(sheets))
+        paths = [
+            _placed(one, placed.placement, placed.copy)
+            for placed in layout.on_sheet(number)
+            for one in drawn[placed.part].paths
+        ]
+        ordered, before, after = _ordered(paths, profile)
+        extra = _extras(profile, build, layout, number)
+        sheets.append(SheetPlan(number, layout.area.width, layout.area.height, (*ordered, *extra), after, before))
+    return CutPlan(name, tuple(sheets), tuple(finding for one in drawn.values() for finding in one.findings))
+
+
+def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAIN) -> SheetPlan:
+    """One part by itself, as a sheet of its own size: what a file a part holds."""
+    drawing = _drawing(part, build, kerf, kerf_path(part, kerf), profile)
+    boxes = [one.path.shape.box for one in drawing.paths]
+    left, low = min((box[0] for box in boxes), default=0.0), min((box[1] for box in boxes), default=0.0)
+    right, high = max((box[2] for box in boxes), default=0.0), max((box[3] for box in boxes), default=0.0)
+    paths = [_placed(one, Placement(-left, -low), 1) for one in drawing.paths]
+    ordered, before, after = _ordered(paths, profile)
+    return SheetPlan(1, right - left, high - low, tuple(ordered), after, before)
 
 
 def kerf_path(part: FlatPart, kerf: float) -> Region:
-    """The path whose beam of width `kerf` leaves `part` at its finished size."""
-    grown = _grown(part.region, kerf / 2)
-    if len(grown) != 1 or len(grown[0].holes) != len(part.region.holes):
-        raise KerfTooWide(
-            f"A kerf of {say_mm(kerf)} fills a hole or a slot of {part.title}.",
-            fix="Make that hole or slot wider than the kerf, or use a finer beam or tool.",
-            field="kerf",
+    """The path whose beam of width `kerf` leaves `part` at its finished size, as far as the beam fits into it."""
+    return _grown([(part.region, kerf / 2)])[0]
+
+
+def finished(part: FlatPart, kerf: float) -> Region:
+    """What comes off the machine: the part less what through-cuts on or outside their line take beyond it."""
+    from ..geometry.boolean import difference
+
+    wide = [
+        shape
+        for mark in part.marks
+        if mark.operation == "cut"
+        for region in mark.regions
+        for shape in offset(region, kerf if mark.side == "outside" else kerf / 2 if mark.side == "on" else 0.0)
+    ]
+    return max(difference([part.region], wide), key=lambda region: region.area) if wide else part.region
+
+
+def _grow(asked: Sequence[tuple[Region, float]]) -> list[Region]:
+    results = dict[tuple[Region, float], Region]()
+    for distance in {distance for _, distance in asked}:
+        regions = [region for region, other in asked if other == distance]
+        for region, grown in zip(regions, offset_all(regions, distance), strict=True):
+            results[region, distance] = max(grown, key=lambda one: one.area)
+    return [results[key] for key in asked]
+
+
+# An edit seldom changes every part: the others' paths are at hand, and new ones are made together.
+_grown = batched(_grow)
+
+
+@dataclass(frozen=True)
+class _Path:
+    """A path on its part, and where it may start."""
+
+    path: CutPath
+    starts: tuple[Start, ...]
+
+
+@dataclass(frozen=True)
+class _Drawing:
+    paths: tuple[_Path, ...]
+    findings: tuple[Finding, ...]
+
+
+def _drawings(build: Build, kerf: float, profile: Profile) -> list[_Drawing]:
+    grown = _grown([(part.region, kerf / 2) for part in build.parts])
+    return [_drawing(part, build, kerf, path, profile) for part, path in zip(build.parts, grown, strict=True)]
+
+
+def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: Profile) -> _Drawing:
+    members = members_of(build.mates, part.id)
+    included = {operation for operation, layer in profile.layers.items() if layer.include}
+    paths: list[_Path] = []
+    if "cut" in included:
+        paths += _outlines(part.id, part.title, grown, members)
+    for mark in part.marks:
+        if mark.operation in included:
+            paths += _mark_paths(part, mark, kerf, profile)
+    return _Drawing(tuple(paths), (*_lost(part, grown, kerf), *_unreached(part, kerf)))
+
+
+@lru_cache(maxsize=4096)
+def _outlines(part: str, title: str, grown: Region, joints: tuple[Member, ...]) -> tuple[_Path, ...]:
+    holes = (
+        _Path(CutPath(f"{part}-hole-{i}", f"{title}, hole {i}", "cut", hole, part, 0, True), starts(hole, ()))
+        for i, hole in enumerate(grown.holes, 1)
+    )
+    return (*holes, _Path(CutPath(part, title, "cut", grown.outer, part), starts(grown.outer, joints)))
+
+
+def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -> Iterator[_Path]:
+    count = 0
+
+    def path(shape: Ring | Trace, *, inner: bool = False, filled: bool = False, holes: tuple[Ring, ...] = ()) -> _Path:
+        nonlocal count
+        count += 1
+        one = CutPath(
+            f"{part.id}-{mark.id}-{count}", f"{part.title}, {mark.title}", mark.operation, shape,
+            part.id, 0, inner, mark.depth, filled, holes,
+        )  # fmt: skip
+        return _Path(one, () if isinstance(shape, Trace) else starts(shape, ()))
+
+    # A tool keeps inside its pocket; a beam has no width to speak of over an area or along a line.
+    inside = mark.side == "inside" or (mark.side == "auto" and mark.operation == "pocket")
+    distance = -kerf / 2 if inside else kerf / 2 if mark.side == "outside" else 0.0
+    for region in mark.regions:
+        for moved in offset(region, distance):
+            if mark.operation == "engrave" and profile.engrave == "hatch":
+                yield from (path(line) for line in hatched(moved, profile.hatch_mm))
+            elif mark.operation == "engrave" and profile.engrave == "filled":
+                yield path(moved.outer, filled=True, holes=moved.holes)
+            else:
+                yield from (path(hole, inner=True) for hole in moved.holes)
+                yield path(moved.outer, inner=mark.operation == "cut")
+    yield from (path(trace) for trace in mark.traces)
+
+
+def _lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
+    """Holes that the beam or tool is too wide for."""
+    if len(grown.holes) == len(part.region.holes):
+        return
+    for hole in part.region.holes:
+        if not offset(Region(hole.reversed), -kerf / 2):
+            left, low, right, high = hole.box
+            yield Finding(
+                "tool-too-wide", "stop",
+                f"A kerf of {say_mm(kerf)} fills a hole of {say_mm(right - left)} x {say_mm(high - low)} in {part.title}.",
+                "Make that hole wider than the kerf, or use a finer beam or tool.",
+                part.id, place=((left + right) / 2, (low + high) / 2), amount=kerf - min(right - left, high - low),
+            )  # fmt: skip
+
+
+def _unreached(part: FlatPart, kerf: float) -> Iterator[Finding]:
+    """Inside corners that a round tool leaves a part of, one finding a part."""
+    if (math.sqrt(2) - 1) * kerf / 2 <= REACHED_MM:
+        return
+    corners = _inside_corners(part.region)
+    kept = [(place, (1 / math.sin(angle / 2) - 1) * kerf / 2) for place, angle in corners]
+    kept = [one for one in kept if one[1] > REACHED_MM]
+    if kept:
+        place, amount = max(kept, key=lambda one: one[1])
+        yield Finding(
+            "corner-unreached", "look",
+            f"The tool leaves up to {say_mm(amount, 2)} in {len(kept)} inside corner{'s' * (len(kept) > 1)} of {part.title}.",
+            "Round these corners, relieve them, use a finer tool, or leave them if nothing square goes there.",
+            part.id, place=place, amount=amount,
+        )  # fmt: skip
+
+
+@lru_cache(maxsize=1024)
+def _inside_corners(region: Region) -> tuple[tuple[Point, float], ...]:
+    """Sharp inside corners, with the open angle between their walls."""
+    import numpy as np
+
+    from ..geometry.segments import previous_in_ring, segments_of_rings
+
+    segments, ring = segments_of_rings(list(region.rings), [0] * (1 + len(region.holes)))
+    arriving, leaving = segments.tangents(1)[previous_in_ring(ring)], segments.tangents(0)
+    turn = np.arctan2(arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0], (arriving * leaving).sum(axis=1))
+    at = np.flatnonzero(turn < -math.radians(1))
+    return tuple((tuple(segments.start[i].tolist()), math.pi + float(turn[i])) for i in at)
+
+
+def _placed(one: _Path, placement: Placement, copy: int) -> _Path:
+    path = one.path
+    shape = placement.trace(path.shape) if isinstance(path.shape, Trace) else placement.ring(path.shape)
+    identity = path.id.replace(path.part, f"{path.part}-{copy}", 1)
+    title = path.title.replace(",", f" {copy},", 1) if "," in path.title else f"{path.title} {copy}"
+    holes = tuple(placement.ring(hole) for hole in path.holes)
+    moved = replace(path, id=identity, title=title, shape=shape, copy=copy, holes=holes)
+    return _Path(moved, tuple(Start(start.segment, placement.point(start.point)) for start in one.starts))
+
+
+def _ordered(paths: Sequence[_Path], profile: Profile) -> tuple[list[CutPath], float, float]:
+    """The paths in the order of work, and the travel between them before and after ordering."""
+    plain = [_stretch(one, first=True) for one in paths]
+    home: Point = (0.0, 0.0)
+    before = travel(plain, [Step(index, 0) for index in range(len(plain))], home)
+    done: list[CutPath] = []
+    after, here = 0.0, home
+    for phase in _phases(paths, profile.order):
+        stretches = [_stretch(one) for one in phase]
+        steps = shortest(stretches, here)
+        after += travel(stretches, steps, here)
+        for step in steps:
+            one, entry = phase[step.index], stretches[step.index].entries[step.entry]
+            path = _entered(one, step.entry, profile)
+            done.append(path)
+            here = stretches[step.index].entries[1 - step.entry] if stretches[step.index].open else entry
+    return done, before, after
+
+
+def _phases(paths: Sequence[_Path], order: Iterable[Operation]) -> Iterator[list[_Path]]:
+    """What is done before what: by operation, and of the through-cuts the inner ones first."""
+    for operation in order:
+        mine = [one for one in paths if one.path.operation == operation]
+        if operation != "cut":
+            yield mine
+            continue
+        yield [one for one in mine if one.path.inner]
+        yield [one for one in mine if not one.path.inner]
+
+
+def _stretch(one: _Path, *, first: bool = False) -> Stretch:
+    shape = one.path.shape
+    if isinstance(shape, Trace):
+        return Stretch((shape.vertices[0].point, shape.vertices[-1].point), open=True)
+    if first:
+        return Stretch((shape.corners[0].point,))
+    return Stretch(tuple(start.point for start in one.starts))
+
+
+def _entered(one: _Path, entry: int, profile: Profile) -> CutPath:
+    path = one.path
+    if isinstance(path.shape, Trace):
+        return replace(path, shape=path.shape.reversed) if entry else path
+    ring = starting_at(path.shape, one.starts[entry])
+    led = led_in(ring, profile.lead_in_mm) if profile.lead_in_mm and path.operation == "cut" else None
+    return replace(path, shape=led or ring)
+
+
+def _extras(profile: Profile, build: Build, layout: Layout, sheet: int) -> list[CutPath]:
+    """What is there to be read, not to be cut."""
+    if not profile.layers["reference"].include:
+        return []
+    extra: list[CutPath] = []
+    if profile.labels:
+        for placed in layout.on_sheet(sheet):
+            extra += _label(build.part(placed.part), placed.copy, placed.placement)
+    if profile.reference_square:
+        square = rectangle(0, 0, REFERENCE_MM, REFERENCE_MM)
+        extra.append(CutPath("reference-square", f"Reference square, {say_mm(REFERENCE_MM)}", "reference", square))
+    return extra
+
+
+def _label(part: FlatPart, copy: int, placement: Placement) -> Iterator[CutPath]:
+    """The part's name in its middle, as large as fits, upright on the sheet."""
+    left, low, right, high = placement.region(part.region).box
+    plain = "".join(c if c.isascii() else "-" for c in f"{part.title} {copy}")
+    wide = lettered(plain, SINGLE_STROKE, LABEL_MM).width
+    size = min(LABEL_MM, (high - low) / 3, LABEL_MM * 0.8 * (right - left) / wide)
+    if size < 1:
+        return
+    drawn = lettered(plain, SINGLE_STROKE, size, "middle")
+    x, y = (left + right) / 2, (low + high - size) / 2
+    for index, stroke in enumerate(drawn.strokes, 1):
+        line = Trace(tuple(Vertex(px + x, py + y) for px, py in stroke))
+        yield CutPath(
+            f"{part.id}-{copy}-label-{index}", f"{part.title} {copy}, label", "reference", line, part.id, copy
         )
-    return grown[0]
-
-
-# An edit seldom changes every part: the others' paths are at hand.
-_grown = lru_cache(maxsize=1024)(offset)
 
 
 def _check_room(build: Build, settings: LayoutSettings, kerf: float) -> None:
@@ -137,19 +379,3 @@ def _check_room(build: Build, settings: LayoutSettings, kerf: float) -> None:
             fix=f"Use a margin of at least {say_mm(kerf / 2)}.",
             field="margin",
         )
-
-
-def _nearest_first(groups: Iterable[tuple[CutPath, ...]]) -> list[tuple[CutPath, ...]]:
-    """Parts one after the other, each time the one that starts nearest to where the last one ended."""
-    here: Point = (0.0, 0.0)
-    rest, ordered = list(groups), []
-    while rest:
-        group = min(rest, key=lambda g: math.dist(here, start_of(g[0].ring)))
-        rest.remove(group)
-        ordered.append(group)
-        here = start_of(group[-1].ring)
-    return ordered
-
-
-def start_of(ring: Ring) -> Point:
-    return ring.corners[0].point

@@ -3,48 +3,108 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from io import StringIO
 from typing import Any
 
 from ..errors import UnreadableFile
-from ..geometry import Point, Segment
-from .read_file import ReadFile, ReadPath
+from ..geometry import Cubic, Point, Segment
+from .curves import Affine, mapped
+from .read_file import ReadFile, ReadPath, ReadText
 
 _MM_PER_INSUNIT = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
+_UNIT_NAMES = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 """DXF Reference, HEADER, $INSUNITS: 1 in, 2 ft, 4 mm, 5 cm, 6 m."""
+
+MOST_BYTES = 50_000_000
+DEEPEST = 16
+_TEXTS = ("TEXT", "MTEXT", "ATTRIB", "ATTDEF")
 
 
 def read_dxf(data: bytes) -> ReadFile:
-    """The outlines of a DXF file. Raises UnreadableFile if it is no DXF or does not say its unit."""
+    """The outlines of a DXF file. Raises UnreadableFile if it is no DXF.
+
+    A file that does not say its unit is read as mm, and says so in `assumed`.
+    """
     import ezdxf.filemanagement
     from ezdxf.lldxf.const import DXFError
 
+    if len(data) > MOST_BYTES:
+        raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
     try:
         drawing = ezdxf.filemanagement.read(StringIO(data.decode("utf-8", "replace")))
-    except (DXFError, ValueError, KeyError, IndexError) as error:
+        unit = drawing.header.get("$INSUNITS", 0)
+        reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0))
+        for entity in drawing.modelspace():
+            reader.entity(entity)
+    except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
         raise UnreadableFile(f"The file cannot be read as DXF: {error}", fix="Export it again.") from None
-    unit = drawing.header.get("$INSUNITS", 0)
-    if unit not in _MM_PER_INSUNIT:
-        raise UnreadableFile(
-            "The DXF does not say in which unit it is drawn.", fix="Export it with $INSUNITS set, 4 for mm."
-        )
-    scale = _MM_PER_INSUNIT[unit]
-    paths, unread = [], set[str]()
-    for entity in drawing.modelspace():
-        segments, closed = _outline(entity)
-        if not segments:
-            unread.add(entity.dxftype())
-            continue
-        scaled = tuple(
-            Segment((s.start[0] * scale, s.start[1] * scale), (s.end[0] * scale, s.end[1] * scale), s.bulge)
-            for s in segments
-        )
-        paths.append(ReadPath(entity.dxf.layer.lower(), "", scaled, closed))
-    return ReadFile(tuple(paths), unread=tuple(sorted(unread)))
+    named = _UNIT_NAMES.get(unit, "")
+    return ReadFile(
+        tuple(reader.paths),
+        unread=tuple(sorted(reader.unread)),
+        unit=named,
+        assumed="" if named else "mm",
+        texts=tuple(reader.texts),
+        points=tuple(reader.points),
+    )
 
 
-def _outline(entity: Any) -> tuple[list[Segment], bool]:
+class _Reader:
+    def __init__(self, scale: float) -> None:
+        self.scale = scale
+        self.paths: list[ReadPath] = []
+        self.texts: list[ReadText] = []
+        self.points: list[Point] = []
+        self.unread: set[str] = set()
+
+    def entity(self, entity: Any, depth: int = 0) -> None:
+        kind, layer = entity.dxftype(), entity.dxf.layer.lower()
+        if kind == "INSERT":
+            if depth > DEEPEST:
+                raise UnreadableFile(
+                    "Blocks hold each other too deeply.", fix="Explode them and export the file again."
+                )
+            for one in entity.virtual_entities():
+                self.entity(one, depth + 1)
+        elif kind in _TEXTS:
+            words = entity.plain_text() if hasattr(entity, "plain_text") else entity.dxf.text
+            place = entity.dxf.insert
+            self.texts.append(ReadText(layer, words, (place.x * self.scale, place.y * self.scale)))
+        elif kind == "POINT":
+            place = entity.dxf.location
+            self.points.append((place.x * self.scale, place.y * self.scale))
+        elif kind in ("HATCH", "MPOLYGON", "SOLID"):
+            self._filled(entity, kind, layer)
+        else:
+            pieces, closed = _outline(entity)
+            segments, curved = mapped(pieces, _to_world(entity, self.scale))
+            if segments:
+                self.paths.append(ReadPath(layer, "", segments, closed, curved=curved))
+            elif not pieces:
+                self.unread.add(kind)
+
+    def _filled(self, entity: Any, kind: str, layer: str) -> None:
+        from ezdxf import path
+
+        if kind == "SOLID":
+            self.unread.add(kind)
+            return
+        for outline in path.from_hatch(entity):
+            pieces = list(_path_pieces(outline))
+            segments, curved = mapped(pieces, Affine(self.scale, 0, 0, self.scale))
+            if segments:
+                self.paths.append(ReadPath(layer, "", segments, True, filled=True, curved=curved))
+
+
+def _to_world(entity: Any, scale: float) -> Affine:
+    """From an entity's own coordinates to mm. An extrusion of -1 looks at it from behind."""
+    extrusion = entity.dxf.get("extrusion", (0, 0, 1))
+    behind = extrusion[2] < 0 and entity.dxftype() not in ("LINE", "SPLINE", "ELLIPSE")
+    return Affine(-scale if behind else scale, 0, 0, scale)
+
+
+def _outline(entity: Any) -> tuple[list[Segment | Cubic], bool]:
     kind, dxf = entity.dxftype(), entity.dxf
     if kind == "LWPOLYLINE":
         return _polyline([(x, y, b) for x, y, b in entity.get_points("xyb")], entity.closed)
@@ -58,16 +118,42 @@ def _outline(entity: Any) -> tuple[list[Segment], bool]:
     if kind == "ARC":
         sweep = math.radians((dxf.end_angle - dxf.start_angle) % 360)
         return _turn((dxf.center.x, dxf.center.y), dxf.radius, math.radians(dxf.start_angle), sweep), False
+    if kind in ("SPLINE", "ELLIPSE", "HELIX"):
+        from ezdxf import path
+
+        outline = path.make_path(entity)
+        return list(_path_pieces(outline)), outline.is_closed
     return [], False
 
 
-def _polyline(corners: list[tuple[float, float, float]], closed: bool) -> tuple[list[Segment], bool]:
-    ends: Iterable[tuple[float, float, float]] = [*corners[1:], corners[0]] if closed else corners[1:]
-    segments = [Segment((x, y), (u, v), bulge) for (x, y, bulge), (u, v, _) in zip(corners, ends, strict=False)]
-    return [segment for segment in segments if segment.start != segment.end], closed
+def _path_pieces(outline: Any) -> Iterator[Segment | Cubic]:
+    from ezdxf.path import Command
+
+    here = outline.start
+    for command in outline.commands():
+        end = command.end
+        a, d = (here.x, here.y), (end.x, end.y)
+        if command.type == Command.LINE_TO:
+            if a != d:
+                yield Segment(a, d, 0.0)
+        elif command.type == Command.CURVE3_TO:
+            c = command.ctrl
+            yield Cubic(a, _third(a, (c.x, c.y)), _third(d, (c.x, c.y)), d)
+        elif command.type == Command.CURVE4_TO:
+            yield Cubic(a, (command.ctrl1.x, command.ctrl1.y), (command.ctrl2.x, command.ctrl2.y), d)
+        here = end
 
 
-def _turn(centre: Point, radius: float, first: float, sweep: float) -> list[Segment]:
+def _third(end: Point, control: Point) -> Point:
+    return (end[0] + 2 / 3 * (control[0] - end[0]), end[1] + 2 / 3 * (control[1] - end[1]))
+
+
+def _polyline(corners: list[tuple[float, float, float]], closed: bool) -> tuple[list[Segment | Cubic], bool]:
+    ends: Iterable[tuple[float, float, float]] = [*corners[1:], *corners[:1]] if closed else corners[1:]
+    return [Segment((x, y), (u, v), bulge) for (x, y, bulge), (u, v, _) in zip(corners, ends, strict=False)], closed
+
+
+def _turn(centre: Point, radius: float, first: float, sweep: float) -> list[Segment | Cubic]:
     """An arc in four equal pieces."""
     points = [
         (
@@ -76,4 +162,6 @@ def _turn(centre: Point, radius: float, first: float, sweep: float) -> list[Segm
         )
         for i in range(5)
     ]
+    if sweep == 2 * math.pi:
+        points[4] = points[0]
     return [Segment(points[i], points[i + 1], math.tan(sweep / 16)) for i in range(4)]

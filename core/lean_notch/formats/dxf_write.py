@@ -10,31 +10,51 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from ..cutting import OPERATIONS, Operation, SheetPlan
-from ..geometry import Box, Circle, Ring, Segment, Vertex
+from ..cutting import PLAIN, Profile, SheetPlan
+from ..geometry import Box, Circle, Ring, Segment, Trace, Vertex
 from ..geometry.contour import join_boxes
+from .frame import FileLayer, Frame, file_layers
 
 Release = Literal["R12", "R2000"]
 _ACADVER: dict[Release, str] = {"R12": "AC1009", "R2000": "AC1015"}
 
-LAYERS: dict[Operation, tuple[str, int]] = {"cut": ("CUT", 7), "reference": ("REFERENCE", 8)}
-"""Name and colour number of each operation's layer."""
+INSUNITS = {"mm": 4, "in": 1}
+"""DXF Reference, HEADER: 4 is millimetres, 1 is inches."""
 
-INSUNITS_MM = 4
-"""DXF Reference, HEADER: 4 is millimetres."""
+_COLOUR_NUMBERS = {
+    1: (255, 0, 0), 2: (255, 255, 0), 3: (0, 255, 0), 4: (0, 255, 255), 5: (0, 0, 255), 6: (255, 0, 255),
+    7: (0, 0, 0), 8: (128, 128, 128),
+}  # fmt: skip
+"""The numbers that every reader knows; neither release can say a colour otherwise."""
 
 Pair = tuple[int, str | int | float]
 
 
-def write_dxf(sheet: SheetPlan, release: Release) -> str:
-    """One sheet. The same plan gives the same text; coordinates are written in full. y points up, in mm."""
-    pairs = _Pairs(release)
-    body = list(_entities(sheet, pairs))
-    used: list[Operation] = [op for op in OPERATIONS if any(path.operation == op for path in sheet.paths)]
-    head = [*_tables(pairs, used), *(_blocks(pairs) if release == "R2000" else ())]
+def write_dxf(sheet: SheetPlan, release: Release, profile: Profile = PLAIN) -> str:
+    """One sheet. The same plan and profile give the same text; coordinates are written in full.
+
+    Areas that the profile wants filled are outlines here: neither release fills without a hatch pattern.
+    """
+    pairs, frame = _Pairs(release), Frame.of(sheet, profile)
+    layers = file_layers(sheet, profile)
+    body = list(_entities(layers, frame, pairs))
+    head = [*_tables(pairs, layers), *(_blocks(pairs) if release == "R2000" else ())]
     tail = list(_objects()) if release == "R2000" else []
-    content = [*_header(sheet, release, pairs), *head, *_section("ENTITIES", body), *tail, (0, "EOF")]
+    header = _header(sheet, frame, profile, release, pairs)
+    content = [*header, *head, *_section("ENTITIES", body), *tail, (0, "EOF")]
     return "".join(f"{code:>3}\n{_value(value)}\n" for code, value in content)
+
+
+def colour_number(colour: str) -> int:
+    """The number nearest to "#rrggbb".
+
+    >>> colour_number("#000000"), colour_number("#0072B2"), colour_number("#808080")
+    (7, 5, 8)
+    """
+    wanted = [int(colour[i : i + 2], 16) for i in (1, 3, 5)]
+    return min(
+        _COLOUR_NUMBERS, key=lambda n: sum((a - b) ** 2 for a, b in zip(wanted, _COLOUR_NUMBERS[n], strict=True))
+    )
 
 
 @dataclass
@@ -71,12 +91,14 @@ def _section(name: str, pairs: list[Pair]) -> list[Pair]:
     return [(0, "SECTION"), (2, name), *pairs, (0, "ENDSEC")]
 
 
-def _header(sheet: SheetPlan, release: Release, pairs: _Pairs) -> list[Pair]:
+def _header(sheet: SheetPlan, frame: Frame, profile: Profile, release: Release, pairs: _Pairs) -> list[Pair]:
     left, low, right, high = _extents(sheet)
+    corners = [frame.point((left, low)), frame.point((right, high))]
+    (left, right), (low, high) = (sorted(values) for values in zip(*corners, strict=True))
     variables: list[Pair] = [
         (9, "$ACADVER"), (1, _ACADVER[release]),
-        (9, "$INSUNITS"), (70, INSUNITS_MM),
-        (9, "$MEASUREMENT"), (70, 1),
+        (9, "$INSUNITS"), (70, INSUNITS[profile.unit]),
+        (9, "$MEASUREMENT"), (70, int(profile.unit == "mm")),
         (9, "$EXTMIN"), (10, left), (20, low), (30, 0.0),
         (9, "$EXTMAX"), (10, right), (20, high), (30, 0.0),
     ]  # fmt: skip
@@ -88,15 +110,15 @@ def _header(sheet: SheetPlan, release: Release, pairs: _Pairs) -> list[Pair]:
 def _extents(sheet: SheetPlan) -> Box:
     if not sheet.paths:
         return (0.0, 0.0, sheet.width, sheet.height)
-    return join_boxes(path.ring.box for path in sheet.paths)
+    return join_boxes(path.shape.box for path in sheet.paths)
 
 
-def _tables(pairs: _Pairs, operations: list[Operation]) -> list[Pair]:
+def _tables(pairs: _Pairs, named: list[FileLayer]) -> list[Pair]:
     r12 = pairs.release == "R12"
     linetypes = [_linetype(pairs, "CONTINUOUS" if r12 else "Continuous", "Solid line")]
     if not r12:
         linetypes = [_linetype(pairs, "ByBlock", ""), _linetype(pairs, "ByLayer", ""), *linetypes]
-    layers = [_layer(pairs, "0", 7), *(_layer(pairs, *LAYERS[operation]) for operation in operations)]
+    layers = [_layer(pairs, "0", 7), *(_layer(pairs, _name(one), colour_number(one.colour)) for one in named)]
     tables = [*_table(pairs, "LTYPE", linetypes), *_table(pairs, "LAYER", layers)]
     if r12:
         return _section("TABLES", tables)
@@ -181,22 +203,34 @@ def _objects() -> list[Pair]:
     )  # fmt: skip
 
 
-def _entities(sheet: SheetPlan, pairs: _Pairs) -> Iterator[Pair]:
-    for path in sheet.paths:
-        yield from _entity(path.ring, LAYERS[path.operation][0], pairs)
+def _name(layer: FileLayer) -> str:
+    """As R12 takes it: capitals, digits, - and _."""
+    return "".join(c if c.isalnum() or c in "-_" else "_" for c in layer.name.upper())
 
 
-def _entity(ring: Ring, layer: str, pairs: _Pairs) -> list[Pair]:
+def _entities(layers: list[FileLayer], frame: Frame, pairs: _Pairs) -> Iterator[Pair]:
+    for layer in layers:
+        for path in layer.paths:
+            for shape in (path.shape, *path.holes):
+                yield from _entity(shape, _name(layer), frame, pairs)
+
+
+def _entity(shape: Ring | Trace, layer: str, frame: Frame, pairs: _Pairs) -> list[Pair]:
     on_layer: list[Pair] = [*pairs.owned(_MODEL, "AcDbEntity"), (8, layer)]
-    if isinstance(ring, Circle):
-        centre: list[Pair] = [(10, ring.x), (20, ring.y), (30, 0.0), (40, ring.radius)]
+    if isinstance(shape, Circle):
+        x, y = frame.point((shape.x, shape.y))
+        centre: list[Pair] = [(10, x), (20, y), (30, 0.0), (40, shape.radius * frame.per_mm)]
         return [(0, "CIRCLE"), *on_layer, *pairs.sub("AcDbCircle"), *centre]
-    vertices = list(_half_turns_at_most(ring.corners))
+    closed = not isinstance(shape, Trace)
+    corners = shape.vertices if isinstance(shape, Trace) else shape.corners
+    sense = -1.0 if frame.flipped else 1.0
+    vertices = [Vertex(*frame.point((x, y)), sense * b) for x, y, b in _half_turns_at_most(corners, closed)]
     if pairs.release == "R2000":
         points = [pair for v in vertices for pair in _place(v)]
-        return [(0, "LWPOLYLINE"), *on_layer, (100, "AcDbPolyline"), (90, len(vertices)), (70, 1), *points]
+        head: list[Pair] = [(0, "LWPOLYLINE"), *on_layer, (100, "AcDbPolyline"), (90, len(vertices)), (70, int(closed))]
+        return [*head, *points]
     return [
-        (0, "POLYLINE"), (8, layer), (66, 1), (10, 0.0), (20, 0.0), (30, 0.0), (70, 1),
+        (0, "POLYLINE"), (8, layer), (66, 1), (10, 0.0), (20, 0.0), (30, 0.0), (70, int(closed)),
         *(pair for v in vertices for pair in ((0, "VERTEX"), (8, layer), *_place(v))),
         (0, "SEQEND"), (8, layer),
     ]  # fmt: skip
@@ -207,8 +241,10 @@ def _place(vertex: Vertex) -> list[Pair]:
     return [(10, vertex.x), (20, vertex.y), *bulge]
 
 
-def _half_turns_at_most(vertices: tuple[Vertex, ...]) -> Iterator[Vertex]:
+def _half_turns_at_most(vertices: tuple[Vertex, ...], closed: bool) -> Iterator[Vertex]:
     """Arcs of more than half a turn in two halves: |bulge| <= 1 is what every reader gets right."""
+    if not closed:
+        vertices = (*vertices[:-1], Vertex(*vertices[-1].point))
     for vertex, after in zip(vertices, (*vertices[1:], vertices[0]), strict=True):
         if abs(vertex.bulge) <= 1:
             yield vertex

@@ -4,27 +4,48 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..geometry import Segment
+from ..geometry import Point, Segment
 
 
 @dataclass(frozen=True)
 class ReadPath:
-    """`layer` is the DXF layer or the SVG group's id, lower case; `name` the element's id, if it has one."""
+    """`layer` is the DXF layer or the SVG group's id, lower case; `name` the element's id, if it has one.
+
+    `stroke_mm` is 0 where no line is drawn, and None where the format says no width. `curved` tells that curves were
+    read as arcs within a micrometre.
+    """
 
     layer: str
     name: str
     segments: tuple[Segment, ...]
     closed: bool
+    stroke_mm: float | None = None
+    filled: bool = False
+    curved: bool = False
+
+
+@dataclass(frozen=True)
+class ReadText:
+    """Text left as text."""
+
+    layer: str
+    text: str
+    place: Point
 
 
 @dataclass(frozen=True)
 class ReadFile:
     """`width` and `height` are the page's in mm where the format has a page, else None.
 
-    `unread` lists what was found and is no outline (text, images, …), each kind once.
+    `unit` is the one the file names ("mm", "in", "px", …), or "" if it names none and was taken as `assumed`.
+    `unread` lists what was found and is no outline (images, …), each kind once; `points` are places without extent.
     """
 
     paths: tuple[ReadPath, ...]
     width: float | None = None
     height: float | None = None
     unread: tuple[str, ...] = ()
+    unit: str = "mm"
+    assumed: str = ""
+    texts: tuple[ReadText, ...] = ()
+    points: tuple[Point, ...] = ()

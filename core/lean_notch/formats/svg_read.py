@@ -1,176 +1,466 @@
 """SVG in, paths out. Shares nothing with the writer; arcs after the SVG specification's own appendix.
 
-Reads what a clean cut file holds: groups, paths of lines and circular arcs, circles, rectangles, polygons. Whatever
-else stands in a file is named as unread rather than guessed at.
+Reads groups, transforms, style sheets, nested drawings and copies, and every basic shape. Whatever is no outline is
+named as unread or returned as text rather than guessed at. Nothing outside the file is ever fetched.
 """
 
 from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, field, replace
+from itertools import pairwise
+from typing import Any
 
 from ..errors import UnreadableFile
-from ..geometry import Point, Segment
+from ..geometry import Cubic, Point, Segment
 from ..units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
-from .read_file import ReadFile, ReadPath
+from .curves import Affine, ellipse_pieces, mapped
+from .read_file import ReadFile, ReadPath, ReadText
 
-_PER_UNIT = {**MM_PER_UNIT, "px": MM_PER_PX, "": MM_PER_PX, "pt": MM_PER_PT, "pc": 12 * MM_PER_PT}
-"""Millimetres per unit. W3C CSS Values and Units 3, absolute lengths; a bare number is a px."""
+_PER_UNIT = {**MM_PER_UNIT, "px": MM_PER_PX, "pt": MM_PER_PT, "pc": 12 * MM_PER_PT, "q": 0.25}
+"""Millimetres per unit. W3C CSS Values and Units 3, absolute lengths."""
 
-_SILENT = {"title", "desc", "metadata", "defs"}
-_MOST_BYTES = 50_000_000
+_SILENT = {"title", "desc", "metadata", "defs", "style", "symbol", "clippath", "mask", "pattern", "marker", "script"}
+_INHERITED = ("fill", "stroke", "stroke-width", "display", "visibility", "stroke-opacity", "opacity")
+MOST_BYTES = 50_000_000
+MOST_ELEMENTS = 500_000
+DEEPEST = 100
 
 
 def read_svg(data: bytes) -> ReadFile:
-    """The outlines of an SVG file. Raises UnreadableFile if it is no SVG, has no size, or draws with transforms."""
+    """The outlines of an SVG file. Raises UnreadableFile if it is no SVG, too large, or wants to be more than it is."""
     from lxml import etree
 
-    if len(data) > _MOST_BYTES:
+    if len(data) > MOST_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
-    parser = etree.XMLParser(resolve_entities=False, no_network=True, load_dtd=False)
+    parser = etree.XMLParser(resolve_entities=False, no_network=True, load_dtd=False, huge_tree=False)
     try:
         root = etree.fromstring(data, parser)
     except etree.XMLSyntaxError as error:
         raise UnreadableFile(f"The file is no valid XML: {error.msg}.", fix="Export it again.") from None
     if _tag(root) != "svg":
         raise UnreadableFile("The file is no SVG.", fix="Choose a file whose first element is <svg>.")
-    box = [_number(value) for value in re.split(r"[\s,]+", root.get("viewBox", "").strip()) if value]
-    if len(box) != 4 or box[2] <= 0 or box[3] <= 0:
-        raise UnreadableFile("The SVG has no viewBox.", fix="Export it with a viewBox and a size in mm.")
-    width, height = _size(root.get("width", "")), _size(root.get("height", ""))
-    scale = width / box[2]
-    if abs(height / box[3] - scale) > 1e-6 * scale:
-        raise UnreadableFile("The SVG is stretched in one direction.", fix="Export it 1:1.")
-    reader = _Reader(scale, box[0], box[1] + box[3])
-    paths = tuple(reader.walk(root, ""))
-    return ReadFile(paths, width, height, tuple(sorted(reader.unread)))
+    page = _Page.of(root)
+    reader = _Reader(root, page)
+    reader.children(root, _State(page.affine))
+    return ReadFile(
+        tuple(reader.paths),
+        page.width,
+        page.height,
+        tuple(sorted(reader.unread)),
+        page.unit,
+        page.assumed,
+        tuple(reader.texts),
+        tuple(reader.points),
+    )
 
 
-def _tag(element: object) -> str:
-    tag = getattr(element, "tag", "")
-    return tag.rpartition("}")[2] if isinstance(tag, str) else ""
+@dataclass(frozen=True)
+class _Page:
+    """The drawing's size in mm, and the map from its units to mm with y up."""
+
+    width: float
+    height: float
+    affine: Affine
+    unit: str
+    assumed: str
+
+    @classmethod
+    def of(cls, root: Any) -> _Page:
+        box = [_number(value) for value in re.split(r"[\s,]+", root.get("viewBox", "").strip()) if value]
+        if box and (len(box) != 4 or box[2] <= 0 or box[3] <= 0):
+            raise UnreadableFile("The SVG's viewBox is broken.", fix="Export it with a viewBox and a size in mm.")
+        width, unit = _size(root.get("width", ""))
+        height, other = _size(root.get("height", ""))
+        named = unit if unit == other else ""
+        if not box:
+            if width is None or height is None:
+                raise UnreadableFile("The SVG has no size.", fix="Export it with a viewBox and a size in mm.")
+            per = _PER_UNIT.get(unit, MM_PER_PX)
+            # Without a viewBox a drawing's units are px, whatever its size is said in.
+            affine = Affine(MM_PER_PX, 0, 0, -MM_PER_PX, 0, height * _PER_UNIT.get(other, MM_PER_PX))
+            sure = named not in ("", "px")
+            return cls(
+                width * per, height * _PER_UNIT.get(other, MM_PER_PX), affine, "px", "" if sure else "96 px an inch"
+            )
+        if width is None or height is None:
+            width, height, named = box[2], box[3], ""
+        x = width * _PER_UNIT.get(unit, MM_PER_PX) / box[2]
+        y = height * _PER_UNIT.get(other, MM_PER_PX) / box[3]
+        if abs(x - y) > 1e-6 * x and root.get("preserveAspectRatio", "") != "none":
+            x = y = min(x, y)
+        affine = Affine(x, 0, 0, -y, -box[0] * x, (box[1] + box[3]) * y)
+        assumed = "" if named not in ("", "px") else "96 px an inch"
+        return cls(box[2] * x, box[3] * y, affine, named, assumed)
 
 
-def _size(text: str) -> float:
-    match = re.fullmatch(r"\s*([\d.]+(?:e[-+]?\d+)?)\s*([a-z]*)\s*", text)
-    if not match or match[2] not in _PER_UNIT:
-        raise UnreadableFile(f"The SVG's size is “{text}”.", fix="Export it with width and height in mm.")
-    return float(match[1]) * _PER_UNIT[match[2]]
+def _tag(element: Any) -> str:
+    return element.tag.rpartition("}")[2] if isinstance(element.tag, str) else ""
+
+
+def _size(text: str) -> tuple[float | None, str]:
+    """A size and its unit, "" for none; no size where it is left out or a share of the window."""
+    match = re.fullmatch(r"\s*([\d.]+(?:e[-+]?\d+)?)\s*([a-zA-Z]*)\s*", text)
+    if not match:
+        if text.strip() and not text.strip().endswith("%"):
+            raise UnreadableFile(f"The SVG's size is “{text[:20]}”.", fix="Export it with width and height in mm.")
+        return None, ""
+    unit = match[2].lower()
+    if unit and unit not in _PER_UNIT:
+        raise UnreadableFile(f"The SVG's size is “{text[:20]}”.", fix="Export it with width and height in mm.")
+    value = float(match[1])
+    if not 0 < value < 1e7:
+        raise UnreadableFile(f"The SVG's size is “{text[:20]}”.", fix="Export it with a size of more than 0 mm.")
+    return value, unit
 
 
 def _number(text: str) -> float:
     try:
-        return float(text)
+        value = float(text)
     except ValueError:
         raise UnreadableFile(f"“{text[:20]}” is no number.", fix="Export the file again.") from None
+    if not math.isfinite(value):
+        raise UnreadableFile(f"“{text[:20]}” is no number.", fix="Export the file again.")
+    return value
+
+
+def _length(text: str | None, default: float = 0.0) -> float:
+    """A length inside the drawing, in its units (px)."""
+    match = re.fullmatch(r"\s*([-+]?[\d.]+(?:[eE][-+]?\d+)?)\s*([a-zA-Z]*)\s*", text or "")
+    if not match:
+        if text and not text.strip().endswith("%") and text.strip() != "auto":
+            raise UnreadableFile(f"“{text[:20]}” is no length.", fix="Export the file again.")
+        return default
+    return _number(match[1]) * _PER_UNIT.get(match[2].lower(), MM_PER_PX) / MM_PER_PX
+
+
+@dataclass(frozen=True)
+class _State:
+    """What an element inherits."""
+
+    affine: Affine
+    layer: str = ""
+    style: Mapping[str, str] = field(default_factory=dict)
+    depth: int = 0
 
 
 class _Reader:
-    def __init__(self, scale: float, left: float, bottom: float) -> None:
-        self.scale, self.left, self.bottom = scale, left, bottom
+    def __init__(self, root: Any, page: _Page) -> None:
+        self.page = page
+        self.paths: list[ReadPath] = []
+        self.texts: list[ReadText] = []
+        self.points: list[Point] = []
         self.unread: set[str] = set()
+        self._by_id = {element.get("id"): element for element in root.iter() if element.get("id")}
+        self._rules = _style_rules(root)
+        self._count = 0
 
-    def walk(self, element: object, layer: str) -> Iterator[ReadPath]:
-        for child in element:  # type: ignore[attr-defined]
-            tag = _tag(child)
-            if not tag or tag in _SILENT:
-                continue
-            if child.get("transform"):
-                raise UnreadableFile(
-                    f"<{tag}> has a transform.",
-                    fix="Export the file without transforms, sizes written as they are.",
-                )
-            if tag == "g":
-                yield from self.walk(child, layer or child.get("id", ""))
-            elif tag == "path":
-                yield from self._path(child.get("d", ""), layer, child.get("id", ""))
-            elif tag == "circle":
-                yield self._circle(child, layer)
-            else:
-                self.unread.add(f"<{tag}>")
+    def children(self, element: Any, state: _State) -> None:
+        if state.depth > DEEPEST:
+            raise UnreadableFile("The drawing is nested too deeply.", fix="Ungroup it and export it again.")
+        for child in element:
+            self._element(child, state)
 
-    def _out(self, point: Point) -> Point:
-        return ((point[0] - self.left) * self.scale, (self.bottom - point[1]) * self.scale)
+    def _element(self, element: Any, state: _State) -> None:
+        tag = _tag(element)
+        if not tag or tag.lower() in _SILENT:
+            return
+        self._count += 1
+        if self._count > MOST_ELEMENTS:
+            raise UnreadableFile(
+                f"The drawing has more than {MOST_ELEMENTS} elements, copies counted.",
+                fix="Split it into several files.",
+            )
+        style = self._style(element, state)
+        if style.get("display") == "none" or style.get("visibility") == "hidden":
+            return
+        affine = state.affine.after(_transform(element.get("transform", "")))
+        here = replace(state, affine=affine, style=style, depth=state.depth + 1)
+        if tag in ("g", "a", "switch"):
+            self.children(element, replace(here, layer=state.layer or element.get("id", "").lower()))
+        elif tag == "svg":
+            self.children(element, replace(here, affine=affine.after(_nested(element))))
+        elif tag == "use":
+            self._use(element, here)
+        elif tag in ("text", "flowRoot"):
+            words = " ".join("".join(element.itertext()).split())
+            self.texts.append(
+                ReadText(state.layer, words, affine.point((_length(element.get("x")), _length(element.get("y")))))
+            )
+        elif shapes := _SHAPES.get(tag):
+            for pieces, closed in shapes(element):
+                self._path(element, pieces, closed, here)
+        else:
+            self.unread.add(f"<{tag}>")
 
-    def _circle(self, element: object, layer: str) -> ReadPath:
-        get = element.get  # type: ignore[attr-defined]
-        x, y, r = (_number(get(key, "0")) for key in ("cx", "cy", "r"))
-        if r <= 0:
-            raise UnreadableFile(f"A circle has the radius {r:g}.", fix="Delete it, or give it a size.")
-        points = [self._out(p) for p in ((x + r, y), (x, y - r), (x - r, y), (x, y + r))]
-        bulge = math.tan(math.pi / 8)
-        arcs = tuple(Segment(points[i], points[(i + 1) % 4], bulge) for i in range(4))
-        return ReadPath(layer.lower(), get("id", ""), arcs, closed=True)
+    def _path(self, element: Any, pieces: list[Segment | Cubic], closed: bool, state: _State) -> None:
+        segments, curved = mapped(pieces, state.affine)
+        if not segments:
+            return
+        style = state.style
+        fill = style.get("fill", "black") not in ("none", "transparent")
+        drawn = (
+            style.get("stroke", "none") not in ("none", "transparent")
+            and _length(style.get("stroke-opacity", "1"), 1) > 0
+        )
+        width = _length(style.get("stroke-width", "1"), 1.0) * state.affine.scale if drawn else 0.0
+        self.paths.append(ReadPath(state.layer, element.get("id", ""), segments, closed, round(width, 6), fill, curved))
 
-    def _path(self, d: str, layer: str, name: str) -> Iterator[ReadPath]:
-        for segments, closed in _subpaths(d):
-            moved = tuple(Segment(self._out(s.start), self._out(s.end), -s.bulge) for s in segments)
-            yield ReadPath(layer.lower(), name, moved, closed)
+    def _use(self, element: Any, state: _State) -> None:
+        link = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
+        target = self._by_id.get(link[1:]) if link.startswith("#") else None
+        if target is None:
+            self.unread.add("<use> of something that is not in the file")
+            return
+        if any(above is target for above in element.iterancestors()):
+            raise UnreadableFile(
+                "A copy in the drawing holds itself.", fix="Take the copies apart and export it again."
+            )
+        moved = state.affine.after(Affine(e=_length(element.get("x")), f=_length(element.get("y"))))
+        inside = replace(state, affine=moved)
+        if _tag(target) == "symbol":
+            self.children(target, replace(inside, affine=moved.after(_nested(target))))
+        else:
+            self._element(target, inside)
+
+    def _style(self, element: Any, state: _State) -> dict[str, str]:
+        """Inherited, then the element's attributes, then the style sheet, then its own style. W3C CSS Cascade."""
+        style = {name: value for name, value in state.style.items() if name != "opacity"}
+        style |= {name: value for name in _INHERITED if (value := element.get(name))}
+        style |= self._rules.get(element, {})
+        style |= _declared(element.get("style", ""))
+        return style
 
 
-_COMMAND = re.compile(r"([MmLlHhVvAaZz])|([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)|[\s,]+|(.)")
-_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "A": 7, "Z": 0}
+def _nested(element: Any) -> Affine:
+    """Where a nested drawing or symbol puts its units."""
+    shift = Affine(e=_length(element.get("x")), f=_length(element.get("y")))
+    box = [_number(value) for value in re.split(r"[\s,]+", element.get("viewBox", "").strip()) if value]
+    if len(box) != 4 or box[2] <= 0 or box[3] <= 0:
+        return shift
+    width, height = _length(element.get("width"), box[2]), _length(element.get("height"), box[3])
+    scale = min(width / box[2], height / box[3])
+    middle = Affine(scale, 0, 0, scale, (width - box[2] * scale) / 2, (height - box[3] * scale) / 2)
+    return shift.after(middle).after(Affine(e=-box[0], f=-box[1]))
+
+
+def _declared(text: str) -> dict[str, str]:
+    parts = (one.partition(":") for one in text.split(";"))
+    return {name.strip().lower(): value.strip() for name, _, value in parts if value.strip()}
+
+
+def _style_rules(root: Any) -> dict[Any, dict[str, str]]:
+    """What the drawing's own style sheets say of each element."""
+    sheets = [element.text or "" for element in root.iter() if _tag(element) == "style"]
+    if not any(sheet.strip() for sheet in sheets):
+        return {}
+    import cssselect2
+    import tinycss2
+
+    matcher = cssselect2.Matcher()
+    for rule in tinycss2.parse_stylesheet("\n".join(sheets), skip_comments=True, skip_whitespace=True):
+        if rule.type != "qualified-rule":
+            continue
+        declared = _declared(tinycss2.serialize(rule.content))
+        try:
+            for selector in cssselect2.compile_selector_list(rule.prelude):
+                matcher.add_selector(selector, declared)
+        except cssselect2.SelectorError:
+            continue  # a selector that no cut file needs
+    rules: dict[Any, dict[str, str]] = {}
+    for element in cssselect2.ElementWrapper.from_xml_root(root).iter_subtree():
+        for match in matcher.match(element):
+            rules.setdefault(element.etree_element, {}).update(match[-1])
+    return rules
+
+
+_TRANSFORM = re.compile(r"([a-zA-Z]+)\s*\(([^)]*)\)")
+
+
+def _transform(text: str) -> Affine:
+    """W3C SVG 2, 8.5: the transforms of a list apply from the last to the first."""
+    whole = Affine()
+    for name, arguments in _TRANSFORM.findall(text):
+        v = [_number(value) for value in re.split(r"[\s,]+", arguments.strip()) if value]
+        try:
+            whole = whole.after(_ONE[name](*v))
+        except (KeyError, TypeError):
+            raise UnreadableFile(
+                f"A transform says “{name}({arguments[:20]})”.", fix="Export the file again."
+            ) from None
+    return whole
+
+
+def _rotate(degrees: float, x: float = 0.0, y: float = 0.0) -> Affine:
+    cos, sin = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    return Affine(e=x, f=y).after(Affine(cos, sin, -sin, cos)).after(Affine(e=-x, f=-y))
+
+
+_ONE: dict[str, Callable[..., Affine]] = {
+    "matrix": Affine,
+    "translate": lambda x, y=0.0: Affine(e=x, f=y),
+    "scale": lambda x, y=None: Affine(x, 0, 0, x if y is None else y),
+    "rotate": _rotate,
+    "skewX": lambda degrees: Affine(c=math.tan(math.radians(degrees))),
+    "skewY": lambda degrees: Affine(b=math.tan(math.radians(degrees))),
+}
+
+_Pieces = Iterator[tuple[list[Segment | Cubic], bool]]
+_QUARTER = math.tan(math.pi / 8)
+
+
+def _circle(element: Any) -> _Pieces:
+    r = _length(element.get("r"))
+    return _ellipse_at(_length(element.get("cx")), _length(element.get("cy")), r, r)
+
+
+def _ellipse(element: Any) -> _Pieces:
+    return _ellipse_at(*(_length(element.get(name)) for name in ("cx", "cy", "rx", "ry")))
+
+
+def _ellipse_at(x: float, y: float, rx: float, ry: float) -> _Pieces:
+    if rx <= 0 or ry <= 0:
+        return
+    # From 3 o'clock in the direction of growing angles, as W3C SVG 2, 10.3 has it.
+    points = [(x + rx, y), (x, y + ry), (x - rx, y), (x, y - ry)]
+    pieces: list[Segment | Cubic] = []
+    for i, start in enumerate(points):
+        pieces += ellipse_pieces(start, points[(i + 1) % 4], rx, ry, 0.0, False, True)
+    yield pieces, True
+
+
+def _rect(element: Any) -> _Pieces:
+    x, y, w, h = (_length(element.get(name)) for name in ("x", "y", "width", "height"))
+    if w <= 0 or h <= 0:
+        return
+    rx, ry = _length(element.get("rx"), -1.0), _length(element.get("ry"), -1.0)
+    rx, ry = (ry if rx < 0 else rx), (rx if ry < 0 else ry)
+    rx, ry = min(max(rx, 0.0), w / 2), min(max(ry, 0.0), h / 2)
+    corners: list[Point] = [
+        (x + rx, y), (x + w - rx, y), (x + w, y + ry), (x + w, y + h - ry),
+        (x + w - rx, y + h), (x + rx, y + h), (x, y + h - ry), (x, y + ry),
+    ]  # fmt: skip
+    pieces: list[Segment | Cubic] = []
+    for i, start in enumerate(corners):
+        end = corners[(i + 1) % 8]
+        if start != end:
+            pieces += ellipse_pieces(start, end, rx, ry, 0.0, False, True) if i % 2 else [Segment(start, end, 0.0)]
+    yield pieces, True
+
+
+def _line(element: Any) -> _Pieces:
+    a, b = ((_length(element.get(f"x{i}")), _length(element.get(f"y{i}"))) for i in (1, 2))
+    yield [Segment(a, b, 0.0)], False
+
+
+def _points(element: Any) -> list[Point]:
+    numbers = [_number(value) for value in re.split(r"[\s,]+", element.get("points", "").strip()) if value]
+    return list(zip(numbers[::2], numbers[1::2], strict=False))
+
+
+def _polyline(element: Any) -> _Pieces:
+    points = _points(element)
+    yield [Segment(a, b, 0.0) for a, b in pairwise(points)], False
+
+
+def _polygon(element: Any) -> _Pieces:
+    points = _points(element)
+    yield [Segment(a, b, 0.0) for a, b in zip(points, [*points[1:], *points[:1]], strict=True)], True
+
+
+def _path_element(element: Any) -> _Pieces:
+    return _subpaths(element.get("d", ""))
+
+
+_SHAPES = {
+    "path": _path_element,
+    "circle": _circle,
+    "ellipse": _ellipse,
+    "rect": _rect,
+    "line": _line,
+    "polyline": _polyline,
+    "polygon": _polygon,
+}
+
+_TOKEN = re.compile(r"([MmLlHhVvCcSsQqTtAaZz])|([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)|[\s,]+|(.)")
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
+_FLAGS = re.compile(r"([-+]?[\d.eE]+[\s,]+[-+]?[\d.eE]+[\s,]+[-+]?[\d.eE]+[\s,]*)([01])[\s,]*([01])[\s,]*")
 
 
 def _commands(d: str) -> Iterator[tuple[str, list[float]]]:
+    if "a" in d or "A" in d:
+        # An arc's two flags need nothing between them and what follows. W3C SVG 2, 9.3.9.
+        d = re.sub(r"[Aa][^A-Za-z]*(?:[eE][^A-Za-z]*)*", lambda m: _FLAGS.sub(r"\1 \2 \3 ", m[0]), d)
     command, numbers = "", list[float]()
-    for letter, number, other in _COMMAND.findall(d):
-        if other:
-            raise UnreadableFile(f"A path holds “{other}”.", fix="Export outlines as lines and circular arcs only.")
-        if letter:
+    for letter, number, other in _TOKEN.findall(d):
+        if number:
+            if not command or command in "Zz":
+                raise UnreadableFile("A path has numbers without a command.", fix="Export the file again.")
+            numbers.append(float(number))
+            if len(numbers) == _ARGUMENTS[command.upper()]:
+                yield command, numbers
+                numbers = []
+                command = {"M": "L", "m": "l"}.get(command, command)
+        elif letter:
             if numbers:
                 raise UnreadableFile(f"A path's {command} lacks numbers.", fix="Export the file again.")
             command = letter
             if command in "Zz":
                 yield "Z", []
-        elif number:
-            numbers.append(float(number))
-            if not command or command in "Zz":
-                raise UnreadableFile("A path has numbers without a command.", fix="Export the file again.")
-            if len(numbers) == _ARGUMENTS[command.upper()]:
-                yield command, numbers
-                numbers = []
-                command = {"M": "L", "m": "l"}.get(command, command)
+        elif other:
+            raise UnreadableFile(f"A path holds “{other}”.", fix="Export the file again.")
     if numbers:
         raise UnreadableFile(f"A path's {command} lacks numbers.", fix="Export the file again.")
 
 
-def _subpaths(d: str) -> Iterator[tuple[list[Segment], bool]]:
+def _subpaths(d: str) -> _Pieces:
     here = start = (0.0, 0.0)
-    segments: list[Segment] = []
-    for command, numbers in _commands(d):
+    pieces: list[Segment | Cubic] = []
+    before: tuple[str, Point] = ("", here)  # the last command and its last control point
+    for command, v in _commands(d):
         kind = command.upper()
         if kind == "Z":
             if here != start:
-                segments.append(Segment(here, start, 0.0))
-            if segments:
-                yield segments, True
-            segments, here = [], start
+                pieces.append(Segment(here, start, 0.0))
+            if pieces:
+                yield pieces, True
+            pieces, here, before = [], start, ("Z", start)
             continue
-        base = here if command.islower() else (0.0, 0.0)
-        x = numbers[-2] + base[0] if kind in "MLA" else numbers[0] + base[0] if kind == "H" else here[0]
-        y = numbers[-1] + base[1] if kind in "MLA" else numbers[0] + base[1] if kind == "V" else here[1]
+        ox, oy = here if command.islower() else (0.0, 0.0)
         if kind == "M":
-            if segments:
-                yield segments, False
-            segments, start = [], (x, y)
-        elif (x, y) != here:
-            bulge = _arc_bulge(here, (x, y), *numbers[:5]) if kind == "A" else 0.0
-            segments.append(Segment(here, (x, y), bulge))
-        here = (x, y)
-    if segments:
-        yield segments, False
+            if pieces:
+                yield pieces, False
+            pieces, here = [], (v[0] + ox, v[1] + oy)
+            start, before = here, ("M", here)
+            continue
+        if kind in "HV":
+            end = (v[0] + ox, here[1]) if kind == "H" else (here[0], v[0] + oy)
+        else:
+            end = (v[-2] + ox, v[-1] + oy)
+        control = end
+        if kind in "LHV":
+            pieces.append(Segment(here, end, 0.0))
+        elif kind == "A":
+            pieces += ellipse_pieces(here, end, v[0], v[1], v[2], bool(v[3]), bool(v[4]))
+        elif kind in "CS":
+            first = (v[0] + ox, v[1] + oy) if kind == "C" else _reflected(here, before, "CS")
+            control = (v[-4] + ox, v[-3] + oy)
+            pieces.append(Cubic(here, first, control, end))
+        else:
+            control = (v[0] + ox, v[1] + oy) if kind == "Q" else _reflected(here, before, "QT")
+            pieces.append(Cubic(here, _third(here, control), _third(end, control), end))
+        here, before = end, (kind, control)
+    if pieces:
+        yield pieces, False
 
 
-def _arc_bulge(start: Point, end: Point, rx: float, ry: float, _turn: float, large: float, sweep: float) -> float:
-    """tan(sweep angle / 4) of an SVG arc. W3C SVG 2, appendix B.2.4 and B.2.5 (radii that are too small grow)."""
-    if abs(rx - ry) > 1e-9 * max(abs(rx), abs(ry), 1e-9):
-        raise UnreadableFile("A path holds an elliptical arc.", fix="Export outlines as lines and circular arcs only.")
-    half = math.dist(start, end) / 2
-    radius = max(abs(rx), half)
-    if radius == 0:
-        return 0.0
-    angle = 2 * math.asin(min(half / radius, 1.0))
-    angle = 2 * math.pi - angle if large else angle
-    return math.tan(angle / 4) * (1 if sweep else -1)
+def _reflected(here: Point, before: tuple[str, Point], kinds: str) -> Point:
+    kind, control = before
+    return (2 * here[0] - control[0], 2 * here[1] - control[1]) if kind and kind in kinds else here
+
+
+def _third(end: Point, control: Point) -> Point:
+    """A quadratic's control point as a cubic's."""
+    return (end[0] + 2 / 3 * (control[0] - end[0]), end[1] + 2 / 3 * (control[1] - end[1]))

@@ -6,8 +6,9 @@ It is done with a general geometry library on finely flattened paths, and shares
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from ..formats.read_file import ReadPath
@@ -18,6 +19,8 @@ if TYPE_CHECKING:
 
 CHORD_MM = 0.0002
 """How far a flattened arc may leave its true line: a 25th of the finest tolerance that is checked."""
+
+MEETS_MM = 0.001
 
 _QUARTER_STEPS = 16  # of the beam's round: 0.07 * (1 - cos(pi / 64)) is below 0.0001 mm
 
@@ -58,6 +61,17 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
         swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
         pieces.append(AsCut(path.difference(swept), path))
     return pieces
+
+
+def without_lead(path: ReadPath) -> ReadPath:
+    """The closed outline of a path that is led in from the side and ends where it met its own way; else the path."""
+    if path.closed or not path.segments:
+        return path
+    end = path.segments[-1].end
+    for index, segment in enumerate(path.segments):
+        if math.dist(segment.start, end) <= MEETS_MM:
+            return replace(path, segments=path.segments[index:], closed=True)
+    return path
 
 
 def outline_of(path: ReadPath) -> shapely.Polygon:

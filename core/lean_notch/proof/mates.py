@@ -21,11 +21,13 @@ if TYPE_CHECKING:
 class Measured:
     """`gaps` has one entry per inner cut: the room between one member's finger and the other's, in mm.
 
-    `socket_depths` are those of the first and of the second member.
+    `socket_depths` are those of the first and of the second member; `blocked` is how far material still reaches over
+    the corners of a finger that goes home, in mm.
     """
 
     gaps: tuple[float, ...]
     socket_depths: tuple[float, float]
+    blocked: float
 
     @property
     def clearances(self) -> tuple[float, ...]:
@@ -43,15 +45,26 @@ def measure_mate(mate: Mate, first: shapely.Geometry, second: shapely.Geometry) 
         return None
     gaps = tuple(after[0] - before[1] for before, after in itertools.pairwise(fingers))
     depths = (_socket_depth(mate, mate.first, first, 1), _socket_depth(mate, mate.second, second, 2))
-    return Measured(gaps, depths)
+    blocked = max(_blocked(mate, mate.first, first), _blocked(mate, mate.second, second))
+    return Measured(gaps, depths, blocked)
 
 
 def _fingers(mate: Mate, member: Member, piece: shapely.Geometry) -> list[Interval]:
-    """Stretches of material half-way along the fingers, as positions of the division, within the shared edge."""
+    """Stretches of material along the fingers, as positions of the division, within the shared edge.
+
+    Measured half-way and near the tips, the wider counts: a bone takes a bite out of a flank, never out of all of it.
+    """
+    half, tips = (_material(mate, member, piece, share * member.depth) for share in (0.5, 0.05))
+    if len(half) != len(tips):
+        return half
+    return [(min(a[0], b[0]), max(a[1], b[1])) for a, b in zip(half, tips, strict=True)]
+
+
+def _material(mate: Mate, member: Member, piece: shapely.Geometry, depth: float) -> list[Interval]:
     import shapely
 
     end = mate.division.cuts[-1]
-    a, b = member.point(0.0, member.depth / 2), member.point(end, member.depth / 2)
+    a, b = member.point(0.0, depth), member.point(end, depth)
     cut = shapely.intersection(piece, shapely.LineString([a, b]))
     flat = member.side in ("bottom", "top")
     found = []
@@ -60,6 +73,19 @@ def _fingers(mate: Mate, member: Member, piece: shapely.Geometry) -> list[Interv
             ends = [(xy[0 if flat else 1] - member.start) * member.sense for xy in line.coords]
             found.append((min(ends), max(ends)))
     return sorted(found)
+
+
+def _blocked(mate: Mate, member: Member, piece: shapely.Geometry) -> float:
+    """The most that is left over the inner corners of the other member's fingers in this one's sockets."""
+    import shapely
+
+    fingers = mate.division.second_keeps if member is mate.first else mate.division.first_keeps
+    end = mate.division.cuts[-1]
+    inner = [place for finger in fingers for place in finger if 1e-6 < place < end - 1e-6]
+    # A hair short of home: a socket's floor is at the member's depth itself.
+    corners = shapely.points([member.point(place, member.depth - 1e-4) for place in inner])
+    inside = corners[shapely.contains(piece, corners)]
+    return float(shapely.distance(inside, piece.boundary).max()) if inside.size else 0.0
 
 
 def _socket_depth(mate: Mate, member: Member, piece: shapely.Geometry, index: int) -> float:

@@ -3,48 +3,38 @@
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING
 
 from ..basis import Basis
 from ..build import Build, Mate
+from ..cutting import PLAIN, CutPlan, Profile, finished
+from ..findings import Finding
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Placement, Point, Region
 from ..nesting import Layout, Placed
+from ..operations import Operation
 from ..units import say_mm
-from .as_cut import AsCut, as_cut, outline_of
+from .as_cut import AsCut, as_cut, outline_of, without_lead
 from .compare import EDGE_MM, Comparison, compare
 from .mates import Measured, measure_mate
 
 if TYPE_CHECKING:
     import shapely
 
-Severity = Literal["stop", "look"]
-
-CUT_LAYER = "cut"
-SILENT_LAYERS = ("reference",)
-
 SAME_MM = 0.01
 """Two outlines this near to each other all round are one, cut twice: it scorches, and takes twice the time."""
 
+MARKS_SHARE = 0.001
+"""Lengths of lines that are not cut through must be in the file to a thousandth."""
+
+BLOCKED_MM = 0.1
+"""A square corner gives way by a few hundredths when it is pushed home; more keeps a mate from entering. Common practice."""
+
 PROUD_MM = 0.1
 """Faces further out of line than this want sanding; less is not felt. Common practice."""
-
-
-@dataclass(frozen=True)
-class Finding:
-    """Something to stop for, or to look at: where, how much, and what to do. `place` is in mm on the sheet."""
-
-    code: str
-    severity: Severity
-    why: str
-    fix: str
-    part: str = ""
-    copy: int = 0
-    sheet: int = 0
-    place: Point | None = None
-    amount: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -86,12 +76,15 @@ class Proof:
         return not any(finding.severity == "stop" for finding in self.findings)
 
 
-def prove(files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Basis) -> Proof:
+def prove(
+    files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile = PLAIN
+) -> Proof:
     """The files of some sheets (by sheet number) against the parts that should come off them.
 
-    Mates are judged where both members are in the files given.
+    Layers mean what `profile` says. Mates are judged where both members are in the files given. What the build and
+    the cut plan had to say is said here too.
     """
-    prover = _Prover(build, basis)
+    prover = _Prover(build, basis, plan, profile)
     for sheet, file in sorted(files.items()):
         prover.file(sheet, file, layout)
     prover.mates()
@@ -101,21 +94,31 @@ def prove(files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Ba
 class _Prover:
     """Collects what is found while the sheets, then the mates, are gone through."""
 
-    def __init__(self, build: Build, basis: Basis) -> None:
-        self.build, self.basis = build, basis
+    def __init__(self, build: Build, basis: Basis, plan: CutPlan, profile: Profile) -> None:
+        self.build, self.basis, self.plan, self.profile = build, basis, plan, profile
         self.parts: list[PartProof] = []
         self.mated: list[MateProof] = []
-        self.findings: list[Finding] = []
+        self.findings: list[Finding] = [*build.findings, *plan.findings]
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.flat: dict[str, list[shapely.Geometry]] = {part.id: [] for part in build.parts}
 
     def file(self, sheet: int, file: ReadFile, layout: Layout) -> None:
-        cut = [path for path in file.paths if path.layer == CUT_LAYER]
+        if file.assumed:
+            self.findings.append(
+                Finding(
+                    "no-unit", "stop", f"The file does not say its unit; it was taken as {file.assumed}.",
+                    "Export it with its unit, or the receiver has to guess.", sheet=sheet,
+                )
+            )  # fmt: skip
+        by_operation: dict[Operation | None, list[ReadPath]] = defaultdict(list)
         for path in file.paths:
-            if path.layer not in (CUT_LAYER, *SILENT_LAYERS):
-                self._unknown(sheet, f"a path on the layer “{path.layer}”", path.segments[0].start)
-        for kind in file.unread:
+            by_operation[self.profile.operation_of(path.layer)].append(path)
+        for path in by_operation[None]:
+            self._unknown(sheet, f"a path on the layer “{path.layer}”", path.segments[0].start)
+        for kind in (*file.unread, *(f"the text “{text.text[:40]}”" for text in file.texts)):
             self._unknown(sheet, kind, None)
+        self._marks(sheet, by_operation)
+        cut = by_operation["cut"]
         pieces = as_cut(self._sound(sheet, cut), self.basis.kerf)
         self.pieces[sheet] = tuple(piece.finished for piece in pieces)
         for placed in layout.on_sheet(sheet):
@@ -130,11 +133,28 @@ class _Prover:
                 )
             )  # fmt: skip
 
+    def _marks(self, sheet: int, found: Mapping[Operation | None, Sequence[ReadPath]]) -> None:
+        """Whether what is scored, engraved and the like is there in full: its length is compared with the plan's."""
+        wanted = next(one for one in self.plan.sheets if one.number == sheet)
+        for operation, layer in self.profile.layers.items():
+            if operation in ("cut", "reference") or not layer.include:
+                continue
+            plan = math.fsum(path.length for path in wanted.paths if path.operation == operation)
+            file = math.fsum(segment.length for path in found.get(operation, ()) for segment in path.segments)
+            if abs(plan - file) > MARKS_SHARE * plan + EDGE_MM:
+                self.findings.append(
+                    Finding(
+                        "marks-missing", "stop",
+                        f"The file has {say_mm(file, 1)} of lines to {operation}; the job has {say_mm(plan, 1)}.",
+                        "Export the file again.", sheet=sheet, amount=file - plan,
+                    )
+                )  # fmt: skip
+
     def _sound(self, sheet: int, cut: Sequence[ReadPath]) -> list[ReadPath]:
         """The outlines that can be cut as they are; the others are findings, at their place."""
         sound: list[ReadPath] = []
         known: list[shapely.Polygon] = []
-        for path in cut:
+        for path in map(without_lead, cut):
             outline, place = outline_of(path), path.segments[-1].end
             name = path.name or "without a name"
             gap = math.dist(path.segments[0].start, place)
@@ -166,7 +186,7 @@ class _Prover:
     def _part(self, placed: Placed, pieces: list[AsCut]) -> None:
         part = self.build.part(placed.part)
         title = f"{part.title} {placed.copy}"
-        nominal = placed.placement.region(part.region)
+        nominal = placed.placement.region(finished(part, self.basis.kerf))
         piece = _take(pieces, nominal)
         where = {"part": placed.part, "copy": placed.copy, "sheet": placed.sheet}
         if piece is None or piece.finished.is_empty or piece.finished.geom_type != "Polygon":
@@ -236,8 +256,19 @@ class _Prover:
         # A finger and its socket may each be off by what one edge may.
         tolerance = 2 * EDGE_MM
         ok = wanted - tolerance <= low and high <= wanted + tolerance
+        blocked = max(one.blocked for one in good)
+        if blocked > BLOCKED_MM:
+            ok = False
+            self.findings.append(
+                Finding(
+                    "corner-blocked", "stop",
+                    f"At “{mate.title}” the tool leaves {say_mm(blocked, 2)} in the corners where square fingers go.",
+                    "Relieve the corners with dogbones or T-bones, or use a finer tool.",
+                    part=mate.first.part, amount=blocked,
+                )
+            )  # fmt: skip
         self.mated.append(MateProof(mate.id, wanted, (low, high), proud, ok))
-        if not ok:
+        if not (wanted - tolerance <= low and high <= wanted + tolerance):
             off = low if abs(low - wanted) > abs(high - wanted) else high
             tight = off < wanted
             self.findings.append(
