@@ -220,4 +220,4 @@ def test_the_finished_size_law_by_the_librarys_own_buffer(kerf):
     [piece] = as_cut(paths(*path.rings), kerf)
     eroded = piece.path.simplify(1e-4).buffer(-kerf / 2, quad_segs=64)
     assert piece.finished.symmetric_difference(eroded).area < 0.05
-    assert compare(piece.finished, shape, kerf).ok(kerf)
+    assert compare(piece.finished, shape, kerf).ok

@@ -240,8 +240,6 @@ def _lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
 
 def _unreached(part: FlatPart, kerf: float) -> Iterator[Finding]:
     """Inside corners that a round tool leaves a part of, one finding a part."""
-    if (math.sqrt(2) - 1) * kerf / 2 <= REACHED_MM:
-        return
     corners = _inside_corners(part.region)
     kept = [(place, (1 / math.sin(angle / 2) - 1) * kerf / 2) for place, angle in corners]
     kept = [one for one in kept if one[1] > REACHED_MM]

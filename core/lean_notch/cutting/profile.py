@@ -93,7 +93,7 @@ class Profile:
         plain = layer_id(layer)
         for operation, known in self.layers.items():
             name = layer_id(known.name)
-            if plain == name or re.fullmatch(re.escape(name) + r"-[\d.]+mm", plain):
+            if plain == name or re.fullmatch(re.escape(name) + r"[-_][\d._]+mm", plain):
                 return operation
         return None
 

@@ -84,6 +84,6 @@ def led_in(ring: Ring, length: float) -> Trace | None:
     for reach in (length, length * 0.7, length * 0.5):
         step = reach / math.sqrt(2)
         place = (start[0] - step * ux + step * uy, start[1] - step * uy - step * ux)
-        if around.nearest(place) >= 0.7 * reach - 1e-9:
+        if around.nearest(place) >= reach / 2:
             return Trace((Vertex(*place), *corners, Vertex(*start)))
     return None

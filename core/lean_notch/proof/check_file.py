@@ -18,6 +18,7 @@ from ..geometry import Box, Point
 from ..geometry.noding import Neighbours, cut_up, merged, quarters
 from ..geometry.segments import Floats, Ints, Segments, segments_of
 from ..units import MM_PER_INCH, say_mm
+from .as_cut import without_lead
 
 CLOSE_CUTS_MM = 1.0
 """Between cuts nearer than this the web burns or breaks. Common practice; thicker stock wants more."""
@@ -25,8 +26,9 @@ CLOSE_CUTS_MM = 1.0
 JOINS_MM = 0.01
 """Ends this near are meant to be one."""
 
-GAP_MM = 1.0
-"""Ends further apart than this are no gap but the ends of an open line."""
+GAP_MM = 2.0
+GAP_SHARE = 0.03
+"""Ends further apart than this, or than this share of the line between them, are no gap but the ends of an open line."""
 
 THINNEST_STROKE_MM = 0.02
 CHORD_TURNS = 8
@@ -83,7 +85,7 @@ class _Drawing:
     """The lines of a file as arrays; `path` is the number of each segment's path. Those without length are apart."""
 
     def __init__(self, paths: Sequence[ReadPath]) -> None:
-        self.paths = paths
+        self.paths = paths = [without_lead(path) for path in paths]
         every = segments_of([path.segments for path in paths], [0] * len(paths))
         path = np.repeat(np.arange(len(paths)), [len(one.segments) for one in paths]).astype(np.int64)
         some = every.span > 1e-9
@@ -160,77 +162,65 @@ def _no_length(drawing: _Drawing) -> Iterator[Finding]:
 
 def _open(drawing: _Drawing) -> Iterator[Finding]:
     """Open paths, told apart: pieces that make a closed outline together, small gaps, and lines that just end."""
-    ends: list[tuple[int, Point]] = []
-    for number, path in enumerate(drawing.paths):
-        if not path.closed and path.segments:
-            ends += [(number, path.segments[0].start), (number, path.segments[-1].end)]
-    if not ends:
+    open_paths = [number for number, path in enumerate(drawing.paths) if not path.closed and not _is_one_point(path)]
+    if not open_paths:
         return
-    places = np.array([place for _, place in ends])
+    ends = [(n, drawing.paths[n].segments[at], at) for n in open_paths for at in (0, -1)]
+    places = np.array([segment.start if at == 0 else segment.end for _, segment, at in ends])
     # merged() works at a nanometre: ends are scaled so that it joins what is meant to be joined.
     node = merged(places * (1e-6 / JOINS_MM), np.zeros(len(ends), np.int64))
-    nearest = _nearest_other(places, node)
-    group = _groups(len(drawing.paths), node, ends)
     meet = np.bincount(node, minlength=len(ends))
-    told: set[int] = set()
+    group = _groups(len(drawing.paths), node, [number for number, _, _ in ends])
     by_group: dict[int, list[int]] = defaultdict(list)
-    for i, (number, _) in enumerate(ends):
+    for i, (number, _, _) in enumerate(ends):
         by_group[group[number]].append(i)
+    loose: dict[str, list[int]] = defaultdict(list)
+    unclosed: dict[str, list[int]] = defaultdict(list)
     for members in by_group.values():
         numbers = {ends[i][0] for i in members}
-        if all(meet[node[i]] == 2 for i in members):
-            if len(numbers) > 1:
-                yield _finding(
-                    "in-pieces", "look", f"An outline is drawn in {len(numbers)} pieces.",
-                    "Join them into one closed path, so that it is cut in one go.", ends[members[0]][1], len(numbers),
-                )  # fmt: skip
-            elif not _is_one_point(drawing.paths[next(iter(numbers))]):
-                yield _finding(
-                    "not-closed", "look", f"Path {drawing.name(next(iter(numbers)))} ends where it starts but is not closed.",
-                    "Close the path.", ends[members[0]][1],
-                )  # fmt: skip
-            continue
-        for i in members:
-            if meet[node[i]] != 1 or i in told:
-                continue
-            other, gap = nearest[i]
-            number, place = ends[i]
-            if other >= 0 and gap <= GAP_MM:
-                told |= {i, other}
-                yield _finding(
-                    "open-path", "stop", f"Path {drawing.name(number)} is open by {say_mm(gap)}.",
-                    "Join its ends; the machine cuts no closed outline there.", place, gap,
-                )  # fmt: skip
-            elif number not in told:
-                told |= {i}
-                yield _finding(
-                    "loose-end", "look", f"Path {drawing.name(number)} ends free.",
-                    "Leave it if it is scored or folded; a through-cut wants a closed outline.", place,
-                )  # fmt: skip
+        layer = drawing.paths[ends[members[0]][0]].layer
+        free = [i for i in members if meet[node[i]] == 1]
+        place = (float(places[members[0]][0]), float(places[members[0]][1]))
+        if not free and len(numbers) > 1:
+            yield _finding(
+                "in-pieces", "look", f"An outline is drawn in {len(numbers)} pieces.",
+                "Join them into one closed path, so that it is cut in one go.", place, len(numbers),
+            )  # fmt: skip
+        elif not free:
+            unclosed[layer].append(members[0])
+        elif len(free) == 2 and (gap := _gap(drawing, numbers, places[free[0]], places[free[1]])) is not None:
+            yield _finding(
+                "open-path", "stop", f"Path {drawing.name(ends[free[0]][0])} is open by {say_mm(gap)}.",
+                "Join its ends; the machine cuts no closed outline there.",
+                (float(places[free[0]][0]), float(places[free[0]][1])), gap,
+            )  # fmt: skip
+        else:
+            loose[layer] += free
+    for code, rows, what, fix in (
+        ("not-closed", unclosed, "ends where it starts but is not closed", "Close it, if it is an outline to be cut."),
+        ("loose-end", loose, "ends free", "Leave it if it is scored or folded; a through-cut wants a closed outline."),
+    ):
+        for layer, some in rows.items():
+            first = ends[some[0]][0]
+            count = len({ends[i][0] for i in some})
+            others = f", and {count - 1} more on the layer “{layer}”" if count > 1 else ""
+            place = (float(places[some[0]][0]), float(places[some[0]][1]))
+            yield _finding(code, "look", f"Path {drawing.name(first)} {what}{others}.", fix, place, count)
+
+
+def _gap(drawing: _Drawing, numbers: set[int], a: Floats, b: Floats) -> float | None:
+    """How far the two ends of a line or chain are apart, if that is little enough to be a slip."""
+    gap = math.dist(a, b)
+    length = math.fsum(segment.length for n in numbers for segment in drawing.paths[n].segments)
+    return gap if gap <= min(GAP_MM, GAP_SHARE * length) else None
 
 
 def _is_one_point(path: ReadPath) -> bool:
     return all(segment.start == segment.end for segment in path.segments)
 
 
-def _nearest_other(places: Floats, node: Ints) -> list[tuple[int, float]]:
-    """For each end the nearest one of another node, and how far it is; -1 if none is within reach."""
-    import shapely
-
-    points = shapely.points(places)
-    tree = shapely.STRtree(points)
-    first, second = tree.query(points, predicate="dwithin", distance=GAP_MM)
-    best = [(-1, math.inf)] * len(places)
-    for i, j in zip(first.tolist(), second.tolist(), strict=True):
-        if node[i] != node[j]:
-            gap = math.dist(places[i], places[j])
-            if gap < best[i][1]:
-                best[i] = (j, gap)
-    return best
-
-
-def _groups(count: int, node: Ints, ends: Sequence[tuple[int, Point]]) -> list[int]:
-    """The number of each path's group: paths whose ends meet are of one."""
+def _groups(count: int, node: Ints, owners: Sequence[int]) -> list[int]:
+    """The number of each path's group: paths whose ends meet are of one. `owners` are the paths of the ends."""
     parent = list(range(count))
 
     def root(i: int) -> int:
@@ -240,7 +230,7 @@ def _groups(count: int, node: Ints, ends: Sequence[tuple[int, Point]]) -> list[i
         return i
 
     at_node: dict[int, int] = {}
-    for (number, _), place in zip(ends, node.tolist(), strict=True):
+    for number, place in zip(owners, node.tolist(), strict=True):
         parent[root(number)] = root(at_node.setdefault(place, number))
     return [root(i) for i in range(count)]
 
@@ -310,8 +300,9 @@ def _crossings(drawing: _Drawing, segments: Segments, parent: Ints, twice: set[i
         a, b = sorted((int(path[owner[k]]), int(path[other[k]])))
         if (a, b) in told or a in twice or b in twice:
             continue
-        if drawing.paths[a].layer != drawing.paths[b].layer or (a == b and _comes_back(drawing.paths[a], place[k])):
-            continue
+        one, two = drawing.paths[a], drawing.paths[b]
+        if one.layer != two.layer or (a != b and not (one.closed and two.closed)):
+            continue  # lines of letters and the like may cross as they please
         told.add((a, b))
         where = (float(place[k][0]), float(place[k][1]))
         if a == b:
@@ -324,11 +315,6 @@ def _crossings(drawing: _Drawing, segments: Segments, parent: Ints, twice: set[i
                 "paths-cross", "look", f"Paths {drawing.name(a)} and {drawing.name(b)} cross or touch.",
                 "Join them into one outline, or move them apart.", where,
             )  # fmt: skip
-
-
-def _comes_back(path: ReadPath, place: Floats) -> bool:
-    """Whether an open path is led in from the side and ends where it met its own way: a lead-in, no crossing."""
-    return not path.closed and math.dist(path.segments[-1].end, place) < JOINS_MM
 
 
 def _chords(drawing: _Drawing) -> Iterator[Finding]:
@@ -377,25 +363,28 @@ def _circle_through(points: Floats) -> tuple[float, float]:
 
 
 def _looks(file: ReadFile) -> Iterator[Finding]:
+    filled: dict[str, list[int]] = defaultdict(list)
+    unseen: dict[str, list[int]] = defaultdict(list)
     for number, path in enumerate(file.paths):
-        name = f"“{path.name}”" if path.name else f"number {number + 1}"
-        place = path.segments[0].start
         if path.filled:
-            yield _finding(
-                "filled", "look", f"Path {name} is filled.",
-                "Take the fill away, unless the area is to be engraved: a laser may engrave it, or skip its outline.",
-                place,
-            )  # fmt: skip
+            filled[path.layer].append(number)
         elif path.stroke_mm is not None and path.stroke_mm < THINNEST_STROKE_MM:
+            unseen[path.layer].append(number)
+    for code, rows, what, fix in (
+        ("filled", filled, "filled", "Take the fill away, unless the area is to be engraved: a laser may engrave it, or skip its outline."),
+        ("invisible", unseen, "drawn without a line that can be seen", "Delete what is not meant, or give it a line of 0.1 mm."),
+    ):  # fmt: skip
+        for layer, some in rows.items():
+            count = f"{len(some)} paths" if len(some) > 1 else "A path"
+            where = f" on the layer “{layer}”" if layer else ""
+            are = "are" if len(some) > 1 else "is"
             yield _finding(
-                "invisible", "look",
-                f"Path {name} is drawn {'without a line' if path.stroke_mm == 0 else 'with a hairline'} that nobody can see.",
-                "Delete it, or give it a line of 0.1 mm.", place,
-            )  # fmt: skip
+                code, "look", f"{count}{where} {are} {what}.", fix, file.paths[some[0]].segments[0].start, len(some)
+            )
 
 
 def _too_close(drawing: _Drawing, limit: float) -> Iterator[Finding]:
-    """Pairs of paths of one layer whose lines come nearer than `limit` without meeting."""
+    """Pairs of outlines of one layer whose lines come nearer than `limit` without meeting."""
     s, path = drawing.segments, drawing.path
     if not len(s) or limit <= 0:
         return
@@ -405,7 +394,8 @@ def _too_close(drawing: _Drawing, limit: float) -> Iterator[Finding]:
     i, j = i[ahead], j[ahead]
     layers = {layer: n for n, layer in enumerate({one.layer for one in drawing.paths})}
     layer = np.array([layers[one.layer] for one in drawing.paths])
-    alike = layer[path[i]] == layer[path[j]]
+    closed = np.array([one.closed for one in drawing.paths])
+    alike = (layer[path[i]] == layer[path[j]]) & closed[path[i]] & closed[path[j]]
     i, j = i[alike], j[alike]
     gap, place = _gaps(s, i, j)
     near = np.flatnonzero((gap < limit - 1e-6) & (gap > 1e-5))

@@ -34,7 +34,7 @@ class Comparison:
     """`edge` over all edges, `corner` over convex corners, `inside_corner` over the others.
 
     Positive amounts are distances; `larger` tells whether the piece is larger than nominal at its worst edge.
-    `extra` is the worst point of the finished edge that belongs to no nominal edge or inside corner.
+    `extra` is the worst point of the finished edge beyond what an inside corner may keep.
     """
 
     edge: Deviation
@@ -43,13 +43,9 @@ class Comparison:
     extra: Deviation
     larger: bool
 
-    def ok(self, kerf: float) -> bool:
-        return (
-            self.edge.amount <= EDGE_MM
-            and self.corner.amount <= CORNER_MM
-            and self.extra.amount <= EDGE_MM
-            and self.inside_corner.amount <= kerf / 2 + EDGE_MM
-        )
+    @property
+    def ok(self) -> bool:
+        return self.edge.amount <= EDGE_MM and self.corner.amount <= CORNER_MM and self.extra.amount <= EDGE_MM
 
 
 def nominal_polygon(region: Region) -> shapely.Polygon:
@@ -60,14 +56,17 @@ def nominal_polygon(region: Region) -> shapely.Polygon:
 
 
 def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Comparison:
-    """`finished` (not empty) with `nominal`, both in the same place."""
+    """`finished` (not empty) with `nominal`, both in the same place.
+
+    What no beam of that width could take away without cutting into the part is not held against the piece.
+    """
     import numpy as np
     import shapely
 
     edges, sharp, hollow = _places(nominal, kerf)
     boundary = finished.boundary
     shape = nominal_polygon(nominal)
-    edge = _worst(edges, boundary)
+    edge = _worst_reachable(edges, boundary, EDGE_MM, shape, kerf)
     larger = bool(finished.contains(shapely.Point(edge.place)))
     outline = shapely.get_coordinates(shapely.segmentize(boundary, 5.0))
     points = shapely.points(outline)
@@ -77,16 +76,34 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     for place, angle in hollow:
         reach = (kerf / 2) / math.tan(angle / 2) + EDGE_MM
         near = np.hypot(*(outline - place).T) <= reach + kerf / 2
-        allowed[near] = np.maximum(allowed[near], (1 / math.sin(angle / 2) - 1) * kerf / 2)
+        allowed[near] = np.maximum(allowed[near], kept_in_corner(angle, kerf))
     excess = np.maximum(off - allowed, 0)
+    for index in np.flatnonzero(excess > EDGE_MM).tolist():
+        if not shape.contains(points[index]) and not _reachable(outline[index], shape, kerf):
+            excess[index] = 0.0
     at = int(excess.argmax())
     return Comparison(
         edge=edge,
-        corner=_worst(sharp, boundary),
+        corner=_worst_reachable(sharp, boundary, CORNER_MM, shape, kerf),
         inside_corner=_worst([place for place, _ in hollow], boundary),
         extra=Deviation(float(excess[at]), (float(outline[at][0]), float(outline[at][1]))),
         larger=larger,
     )
+
+
+_RINGS, _SPOKES = 3, 120
+
+
+def _reachable(place: Point, shape: shapely.Geometry, kerf: float) -> bool:
+    """Whether a beam somewhere beside the part could come as near to `place` as is asked without cutting into it."""
+    import numpy as np
+    import shapely
+
+    spokes = np.linspace(0, 2 * math.pi, _SPOKES, endpoint=False)
+    away = np.stack([np.cos(spokes), np.sin(spokes)], axis=1)
+    reach = kerf / 2 + 0.8 * EDGE_MM
+    centres = np.concatenate([away * reach * (ring + 1) / _RINGS for ring in range(_RINGS)]) + np.asarray(place)
+    return bool((shapely.distance(shapely.points(centres), shape) >= kerf / 2 - CHORD_MM).any())
 
 
 def _worst(places: list[Point], boundary: shapely.Geometry) -> Deviation:
@@ -99,6 +116,26 @@ def _worst(places: list[Point], boundary: shapely.Geometry) -> Deviation:
     return Deviation(float(distances[at]), places[at])
 
 
+def kept_in_corner(angle: float, kerf: float) -> float:
+    """What a round beam leaves in an inside corner between walls `angle` apart, from the corner to the material."""
+    return (1 / math.sin(angle / 2) - 1) * kerf / 2
+
+
+def _worst_reachable(
+    places: list[Point], boundary: shapely.Geometry, limit: float, shape: shapely.Geometry, kerf: float
+) -> Deviation:
+    """The worst of the places that a beam can come near to; the others are asked about only if they are beyond `limit`."""
+    import shapely
+
+    worst = _worst(places, boundary)
+    if worst.amount <= limit:
+        return worst
+    off = shapely.distance(shapely.points(places), boundary)
+    return _worst(
+        [p for p, far in zip(places, off, strict=True) if far <= limit or _reachable(p, shape, kerf)], boundary
+    )
+
+
 def _places(nominal: Region, kerf: float) -> tuple[list[Point], list[Point], list[tuple[Point, float]]]:
     """Points on edges clear of corners, convex corners, and inside corners with their open angle."""
     edges: list[Point] = []
@@ -106,15 +143,22 @@ def _places(nominal: Region, kerf: float) -> tuple[list[Point], list[Point], lis
     hollow: list[tuple[Point, float]] = []
     for ring in nominal.rings:
         segments = ring.segments
+        turns = [0.0 if isinstance(ring, Circle) else _turn(segments[i - 1], s) for i, s in enumerate(segments)]
+        clear = [_clear(turn, kerf) for turn in turns]
         for index, segment in enumerate(segments):
-            clear = min(kerf / segment.length, 0.5)
-            edges += [segment.at(clear + (1 - 2 * clear) * share) for share in (0.0, 0.5, 1.0)]
-            turn = 0.0 if isinstance(ring, Circle) else _turn(segments[index - 1], segment)
-            if turn > _SMOOTH:
+            first, last = clear[index], segment.length - clear[(index + 1) % len(segments)]
+            if first < last:
+                edges += [segment.at((first + (last - first) * share) / segment.length) for share in (0.0, 0.5, 1.0)]
+            if turns[index] > _SMOOTH:
                 sharp.append(segment.start)
-            elif turn < -_SMOOTH:
-                hollow.append((segment.start, math.pi + turn))
+            elif turns[index] < -_SMOOTH:
+                hollow.append((segment.start, math.pi + turns[index]))
     return edges, sharp, hollow
+
+
+def _clear(turn: float, kerf: float) -> float:
+    """How far along its edges a corner's own rounding may reach."""
+    return max(kerf, kerf / 2 / math.tan((math.pi + turn) / 2) + EDGE_MM) if turn < -_SMOOTH else kerf
 
 
 def _turn(before: Segment, after: Segment) -> float:

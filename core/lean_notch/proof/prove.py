@@ -204,7 +204,7 @@ class _Prover:
             self.parts.append(PartProof(placed.part, placed.copy, placed.sheet, None, None, None, False))
             return
         compared = compare(piece.finished, nominal, self.basis.kerf)
-        ok = compared.ok(self.basis.kerf)
+        ok = compared.ok
         self.parts.append(
             PartProof(
                 placed.part, placed.copy, placed.sheet,
