@@ -13,7 +13,7 @@ from ..geometry import Cubic, Point, Segment
 from ..geometry.cubic import ARC_MM, biarcs
 
 _SAME_SHARE = 1e-9
-_STEP = math.radians(30)
+_STEP, _FINE_STEP, _LARGE_MM = math.radians(45), math.radians(30), 20.0
 
 
 class Affine(NamedTuple):
@@ -58,9 +58,13 @@ def mapped(pieces: Iterable[Segment | Cubic], affine: Affine) -> tuple[tuple[Seg
     found: list[Segment] = []
     curved = False
     sense = -1.0 if affine.turns_over else 1.0
+    keeps_circles = affine.keeps_circles
+    a, b, c, d, e, f = affine
     for piece in pieces:
-        if isinstance(piece, Segment) and (piece.bulge == 0 or affine.keeps_circles):
-            found.append(Segment(affine.point(piece.start), affine.point(piece.end), sense * piece.bulge))
+        if isinstance(piece, Segment) and (keeps_circles or piece.bulge == 0):
+            (x0, y0), (x1, y1), bulge = piece
+            start, end = (a * x0 + c * y0 + e, b * x0 + d * y0 + f), (a * x1 + c * y1 + e, b * x1 + d * y1 + f)
+            found.append(Segment(start, end, sense * bulge))
             continue
         curved = True
         for cubic in (piece,) if isinstance(piece, Cubic) else as_cubics(piece):
@@ -69,8 +73,9 @@ def mapped(pieces: Iterable[Segment | Cubic], affine: Affine) -> tuple[tuple[Seg
 
 
 def as_cubics(arc: Segment) -> Iterator[Cubic]:
-    """A circular arc as cubics of at most 30 degrees: within 0.03 µm of a circle a metre wide."""
-    count = math.ceil(abs(arc.sweep) / _STEP - 1e-9)
+    """A circular arc as cubics of at most 45 degrees, 30 where it is large: within 0.1 µm of any circle of up to 500 mm."""
+    step = _STEP if arc.radius < _LARGE_MM else _FINE_STEP
+    count = math.ceil(abs(arc.sweep) / step - 1e-9)
     reach = 4 / 3 * math.tan(arc.sweep / count / 4)
     cx, cy = arc.centre
     here = arc.start
@@ -93,24 +98,29 @@ def ellipse_pieces(
     if rx == 0 or ry == 0:
         yield Segment(start, end, 0.0)
         return
+    if rx == ry:
+        half = math.dist(start, end) / 2
+        if half:
+            yield Segment(start, end, _arc_bulge(half / rx, large, sweep))
+        return
     # Turned back and squeezed so that the ellipse is a circle of radius 1.
     turn = math.radians(degrees)
     cos, sin = math.cos(turn), math.sin(turn)
-    round_ = rx == ry
     to_circle = Affine(1 / rx, 0, 0, 1 / ry).after(Affine(cos, -sin, sin, cos))
     (x0, y0), (x1, y1) = to_circle.point(start), to_circle.point(end)
     half = math.hypot(x1 - x0, y1 - y0) / 2
     if half == 0:
         return
-    grow = max(half, 1.0)
-    angle = 2 * math.asin(min(half / grow, 1.0))
-    angle = 2 * math.pi - angle if large else angle
-    bulge = math.tan(angle / 4) * (1 if sweep else -1)
-    if round_:
-        yield Segment(start, end, bulge)
-        return
+    bulge = _arc_bulge(half, large, sweep)
     back = Affine(cos, sin, -sin, cos).after(Affine(rx, 0, 0, ry))
     cubics = [Cubic(*map(back.point, cubic)) for cubic in as_cubics(Segment((x0, y0), (x1, y1), bulge))]
     cubics[0] = cubics[0]._replace(start=start)
     cubics[-1] = cubics[-1]._replace(end=end)
     yield from cubics
+
+
+def _arc_bulge(half: float, large: bool, sweep: bool) -> float:
+    """Of an arc whose chord is 2 x `half` radii; a chord longer than the circle is wide makes the circle grow."""
+    angle = 2 * math.asin(min(half, 1.0))
+    angle = 2 * math.pi - angle if large else angle
+    return math.tan(angle / 4) * (1 if sweep else -1)

@@ -1,7 +1,7 @@
 """A sheet's cut plan as PDF: 1:1, one optional content group (a layer to switch) per operation, nothing but outlines.
 
-After ISO 32000-1: user space is 1/72 in (8.3.2.3), layers are optional content (8.11). PDF has no arcs; cubics of at
-most 30 degrees are within 0.03 µm of a circle a metre wide.
+After ISO 32000-1: user space is 1/72 in (8.3.2.3), layers are optional content (8.11). PDF has no arcs;
+short cubics stand in for them.
 """
 
 from __future__ import annotations
@@ -10,17 +10,30 @@ import hashlib
 import io
 
 from ..cutting import PLAIN, CutPath, Profile, SheetPlan
+from ..errors import OutOfRange
 from ..geometry import Curved, Point, Trace
 from ..geometry.cubic import Cubic
 from ..operations import OPERATIONS
-from ..units import MM_PER_PT
+from ..units import MM_PER_PT, say_mm
 from .curves import as_cubics
 from .frame import file_layers
 from .svg_path import number
 
+SMALLEST_MM, LARGEST_MM = 3 * MM_PER_PT, 14_400 * MM_PER_PT
+"""ISO 32000-1, annex C.2: pages of 3 to 14,400 units."""
+
 
 def write_pdf(title: str, sheet: SheetPlan, profile: Profile = PLAIN) -> bytes:
-    """One sheet on one page of its size. The same plan and profile give the same bytes."""
+    """One sheet on one page of its size. The same plan and profile give the same bytes.
+
+    Raises OutOfRange for a sheet larger than a page can be.
+    """
+    if not SMALLEST_MM <= min(sheet.width, sheet.height) <= max(sheet.width, sheet.height) <= LARGEST_MM:
+        raise OutOfRange(
+            f"A PDF page cannot be {say_mm(sheet.width)} x {say_mm(sheet.height)}.",
+            fix=f"Use SVG or DXF, or a sheet of {say_mm(SMALLEST_MM)} to {say_mm(LARGEST_MM)}.",
+            field="format",
+        )
     import pikepdf
     from pikepdf import Array, Dictionary, Name, String
 

@@ -384,35 +384,52 @@ _SHAPES = {
     "polygon": _polygon,
 }
 
-_TOKEN = re.compile(r"([MmLlHhVvCcSsQqTtAaZz])|([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)|[\s,]+|(.)")
+_LETTER = re.compile(r"([A-DF-Za-df-z])")  # e belongs to numbers
+_NUMBER = re.compile(r"\s*,?\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)")
 _ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
-_FLAGS = re.compile(r"([-+]?[\d.eE]+[\s,]+[-+]?[\d.eE]+[\s,]+[-+]?[\d.eE]+[\s,]*)([01])[\s,]*([01])[\s,]*")
+_NEXT = {"M": "L", "m": "l"}
 
 
 def _commands(d: str) -> Iterator[tuple[str, list[float]]]:
-    if "a" in d or "A" in d:
-        # An arc's two flags need nothing between them and what follows. W3C SVG 2, 9.3.9.
-        d = re.sub(r"[Aa][^A-Za-z]*(?:[eE][^A-Za-z]*)*", lambda m: _FLAGS.sub(r"\1 \2 \3 ", m[0]), d)
-    command, numbers = "", list[float]()
-    for letter, number, other in _TOKEN.findall(d):
-        if number:
-            if not command or command in "Zz":
-                raise UnreadableFile("A path has numbers without a command.", fix="Export the file again.")
-            numbers.append(float(number))
-            if len(numbers) == _ARGUMENTS[command.upper()]:
-                yield command, numbers
-                numbers = []
-                command = {"M": "L", "m": "l"}.get(command, command)
-        elif letter:
-            if numbers:
-                raise UnreadableFile(f"A path's {command} lacks numbers.", fix="Export the file again.")
-            command = letter
-            if command in "Zz":
-                yield "Z", []
-        elif other:
-            raise UnreadableFile(f"A path holds “{other}”.", fix="Export the file again.")
-    if numbers:
-        raise UnreadableFile(f"A path's {command} lacks numbers.", fix="Export the file again.")
+    before, *rest = _LETTER.split(d)
+    if before.strip():
+        raise UnreadableFile("A path has numbers without a command.", fix="Export the file again.")
+    for command, arguments in zip(rest[::2], rest[1::2], strict=True):
+        count = _ARGUMENTS.get(command.upper())
+        if count is None:
+            raise UnreadableFile(f"A path holds “{command}”.", fix="Export the file again.")
+        try:
+            numbers = list(map(float, arguments.replace(",", " ").split()))
+        except ValueError:
+            numbers = _squeezed(arguments, arcs=count == 7)
+        if count == 7 and (len(numbers) % 7 or any(flag not in (0, 1) for at in (3, 4) for flag in numbers[at::7])):
+            numbers = _squeezed(arguments, arcs=True)
+        if count == 0 and not numbers:
+            yield "Z", []
+        elif not numbers or not count or len(numbers) % count:
+            raise UnreadableFile(f"A path's {command} lacks numbers or has too many.", fix="Export the file again.")
+        elif not all(map(math.isfinite, numbers)):
+            raise UnreadableFile("A path's number is too large.", fix="Export the file again.")
+        else:
+            for at in range(0, len(numbers), count):
+                yield (command if at == 0 else _NEXT.get(command, command)), numbers[at : at + count]
+
+
+def _squeezed(text: str, *, arcs: bool) -> list[float]:
+    """Numbers with nothing between them but a sign or a point; an arc's two flags need not even that.
+
+    W3C SVG 2, 9.3.9.
+    """
+    numbers: list[float] = []
+    at, text = 0, text.rstrip()
+    while at < len(text):
+        flag = re.compile(r"\s*,?\s*([01])").match(text, at) if arcs and len(numbers) % 7 in (3, 4) else None
+        match = flag or _NUMBER.match(text, at)
+        if not match:
+            raise UnreadableFile(f"A path holds “{text[at : at + 10]}”.", fix="Export the file again.")
+        numbers.append(float(match[1]))
+        at = match.end()
+    return numbers
 
 
 def _subpaths(d: str) -> _Pieces:

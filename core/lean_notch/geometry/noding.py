@@ -21,7 +21,8 @@ LONGEST_PIECE = np.pi / 2 + 1e-9
 class Pieces:
     """Piece k runs from node `first[k]` to node `last[k]` along segment `parent[k]`, in its direction and order.
 
-    `nodes` are (m, 2) in mm; `same[k]` numbers the place of piece k, shared by pieces that coincide.
+    `nodes` are (m, 2) in mm; `same[k]` numbers the place of piece k, shared by pieces that coincide. `meetings` are
+    those of the segments that were cut up.
     """
 
     nodes: Floats
@@ -30,6 +31,7 @@ class Pieces:
     bulge: Floats
     parent: Ints
     group: Ints
+    meetings: tuple[Ints, Ints, Floats]
 
     @cached_property
     def as_segments(self) -> Segments:
@@ -189,7 +191,8 @@ def cut_up(segments: Segments, neighbours: Neighbours | None = None) -> Pieces:
     """`segments`, none turning more than a quarter, in the pieces between all their meetings."""
     count = len(segments)
     i, j = (neighbours or Neighbours(segments)).pairs()
-    owner, _, place = meetings(segments, i, j)
+    met = meetings(segments, i, j)
+    owner, _, place = met
     points = np.concatenate([segments.start, segments.end, place])
     group = np.concatenate([segments.group, segments.group, segments.group[owner]])
     node = merged(points, group)
@@ -209,7 +212,7 @@ def cut_up(segments: Segments, neighbours: Neighbours | None = None) -> Pieces:
         a, b = points[first[arcs]] - centre, points[last[arcs]] - centre
         turn = np.arctan2(a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0], (a * b).sum(axis=1))
         bulge[arcs] = np.tan(turn / 4)
-    return Pieces(points, first, last, bulge, parent, segments.group[parent])
+    return Pieces(points, first, last, bulge, parent, segments.group[parent], met)
 
 
 def merged(points: Floats, group: Ints) -> Ints:

@@ -15,7 +15,7 @@ import numpy as np
 from ..findings import Finding, Severity
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Point
-from ..geometry.noding import Neighbours, cut_up, merged, quarters
+from ..geometry.noding import Neighbours, Pieces, cut_up, merged, quarters
 from ..geometry.segments import Floats, Ints, Segments, segments_of
 from ..units import MM_PER_INCH, say_mm
 from .as_cut import without_lead
@@ -78,7 +78,7 @@ def check_file(file: ReadFile, close_mm: float = CLOSE_CUTS_MM) -> FileReport:
         *_too_close(drawing, close_mm),
     ]
     page = (file.width, file.height) if file.width and file.height else None
-    return FileReport(file.unit, page, drawing.box, tuple(_counts(file.paths)), tuple(_shortened(findings)))
+    return FileReport(file.unit, page, drawing.box, tuple(_counts(drawing)), tuple(_shortened(findings)))
 
 
 class _Drawing:
@@ -90,6 +90,9 @@ class _Drawing:
         path = np.repeat(np.arange(len(paths)), [len(one.segments) for one in paths]).astype(np.int64)
         some = every.span > 1e-9
         self.segments, self.path = every.take(some), path[some]
+        self.fine, parent = quarters(self.segments)
+        self.fine_path = self.path[parent]
+        self.around = Neighbours(self.fine)
         self.without = [(int(path[i]), tuple(every.start[i].tolist())) for i in np.flatnonzero(~some)]
         self.box: Box | None = None
         if len(self.segments):
@@ -105,14 +108,15 @@ def _finding(code: str, severity: Severity, why: str, fix: str, place: Point | N
     return Finding(code, severity, why, fix, place=place, amount=amount)
 
 
-def _counts(paths: Sequence[ReadPath]) -> Iterator[LayerCount]:
-    by_layer: dict[str, list[ReadPath]] = defaultdict(list)
-    for path in paths:
-        by_layer[path.layer].append(path)
-    for layer, mine in sorted(by_layer.items()):
+def _counts(drawing: _Drawing) -> Iterator[LayerCount]:
+    lengths = np.bincount(drawing.path, drawing.segments.length, minlength=len(drawing.paths))
+    by_layer: dict[str, list[int]] = defaultdict(list)
+    for number, path in enumerate(drawing.paths):
+        by_layer[path.layer].append(number)
+    for layer, numbers in sorted(by_layer.items()):
+        mine = [drawing.paths[n] for n in numbers]
         nodes = sum(len(path.segments) + (not path.closed) for path in mine)
-        length = math.fsum(segment.length for path in mine for segment in path.segments)
-        yield LayerCount(layer, len(mine), sum(path.closed for path in mine), nodes, length)
+        yield LayerCount(layer, len(mine), sum(path.closed for path in mine), nodes, float(lengths[numbers].sum()))
 
 
 def _units(file: ReadFile, drawing: _Drawing) -> Iterator[Finding]:
@@ -239,9 +243,8 @@ def _twice_and_crossing(drawing: _Drawing) -> Iterator[Finding]:
     """Stretches that are there twice, and paths that cross themselves, from the pieces between all meetings."""
     if not len(drawing.segments):
         return
-    segments, parent = quarters(drawing.segments)
-    pieces = cut_up(segments)
-    path = drawing.path[parent[pieces.parent]]
+    pieces = cut_up(drawing.fine, drawing.around)
+    path = drawing.fine_path[pieces.parent]
     length = pieces.as_segments.length
     order = np.argsort(pieces.same, kind="stable")
     same = pieces.same[order]
@@ -260,7 +263,7 @@ def _twice_and_crossing(drawing: _Drawing) -> Iterator[Finding]:
             (float(middle[0]), float(middle[1])), amount,
         )  # fmt: skip
     yield from _near_copies(drawing, set(by_path))
-    yield from _crossings(drawing, segments, parent, set(by_path))
+    yield from _crossings(drawing, pieces, set(by_path))
 
 
 def _near_copies(drawing: _Drawing, told: set[int]) -> Iterator[Finding]:
@@ -288,12 +291,10 @@ def _near_copies(drawing: _Drawing, told: set[int]) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
-def _crossings(drawing: _Drawing, segments: Segments, parent: Ints, twice: set[int]) -> Iterator[Finding]:
+def _crossings(drawing: _Drawing, pieces: Pieces, twice: set[int]) -> Iterator[Finding]:
     """Places where a path meets itself other than from one piece to the next, or crosses another."""
-    from ..geometry.noding import meetings
-
-    path = drawing.path[parent]
-    owner, other, place = meetings(segments, *Neighbours(segments).pairs())
+    path, segments = drawing.fine_path, drawing.fine
+    owner, other, place = pieces.meetings
     inside = np.minimum(np.hypot(*(place - segments.start[owner]).T), np.hypot(*(place - segments.end[owner]).T)) > 1e-5
     told: set[tuple[int, int]] = set()
     for k in np.flatnonzero(inside).tolist():
@@ -385,11 +386,10 @@ def _looks(file: ReadFile) -> Iterator[Finding]:
 
 def _too_close(drawing: _Drawing, limit: float) -> Iterator[Finding]:
     """Pairs of outlines of one layer whose lines come nearer than `limit` without meeting."""
-    s, path = drawing.segments, drawing.path
+    s, path = drawing.fine, drawing.fine_path
     if not len(s) or limit <= 0:
         return
-    around = Neighbours(s)
-    i, j = around.touching(s.box, s.group, slack=limit)
+    i, j = drawing.around.touching(s.box, s.group, slack=limit)
     ahead = path[i] < path[j]
     i, j = i[ahead], j[ahead]
     layers = {layer: n for n, layer in enumerate({one.layer for one in drawing.paths})}
