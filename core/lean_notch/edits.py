@@ -1,17 +1,30 @@
 """One edit of a job: named inputs as typed, in; the changed job, out.
 
 Names are those of the fields in errors: a recipe's settings ("width", "finger"), the basis' numbers ("readings",
-"kerf", "clearance", "stock", "machine"), the layout's ("margin", "spacing", "quarter_turns"), and "name".
+"kerf", "clearance", "stock", "machine"), the layout's ("margin", "spacing", "quarter_turns"), "name", "relief", and
+"parts": what is drawn on each part and how its corners are cut, by part id.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import asdict, replace
+from typing import cast
 
 from .basis import Basis, basis_from_json, basis_to_json
-from .design import Design, design_from_json, design_to_json
-from .documents import in_unit, mapping, sequence, text
+from .design import (
+    CORNERS,
+    RELIEFS,
+    Design,
+    Part,
+    Relief,
+    corners_from_json,
+    design_from_json,
+    design_to_json,
+    marks_from_json,
+)
+from .design.marks import MOST_MARKS
+from .documents import choice, in_unit, mapping, sequence, text
 from .errors import BadDocument
 from .job import Job, settings_from_json
 from .recipes import RECIPES
@@ -55,8 +68,49 @@ def _edit_basis(job: Job, rest: dict[str, object], unit: Unit) -> Basis:
 
 def _edit_design(design: Design, rest: dict[str, object], unit: Unit) -> Design:
     name = text(rest.pop("name"), "name", 80) if "name" in rest else design.name
-    if not rest:
-        return replace(design, name=name)
+    relief = cast(Relief, choice(rest.pop("relief", design.relief), RELIEFS, "relief"))
+    features = mapping(rest.pop("parts", {}), "parts")
+    changed = _edit_sizes(design, name, rest, unit) if rest else design
+    kept = {part.id: part for part in design.parts}
+    parts = tuple(_with_features(part, kept.get(part.id), features.get(part.id), unit) for part in changed.parts)
+    for part_id in features:
+        if part_id not in kept:
+            raise BadDocument(
+                f"This job has no part “{part_id}”.", fix=f"Use: {', '.join(kept)}.", field=f"parts.{part_id}"
+            )
+    return replace(changed, name=name, relief=relief, parts=parts)
+
+
+def _with_features(part: Part, before: Part | None, given: object, unit: Unit) -> Part:
+    """`part` with what was drawn on it before, and what is `given` in place of that."""
+    if before:
+        part = replace(part, marks=before.marks, corners=before.corners, holes=part.holes or before.holes)
+    if given is None:
+        return part
+    document = mapping(given, f"parts.{part.id}")
+    if "marks" in document:
+        marks = [_in_unit(one, unit) for one in sequence(document["marks"], f"{part.id}.marks", MOST_MARKS)]
+        part = replace(part, marks=marks_from_json(marks, part.id))
+    if "corners" in document:
+        cuts = [
+            {
+                **mapping(one, f"{part.id}.corners"),
+                "size": in_unit(mapping(one, f"{part.id}.corners").get("size"), unit),
+            }
+            for one in sequence(document["corners"], f"{part.id}.corners", len(CORNERS))
+        ]
+        part = replace(part, corners=corners_from_json(cuts, part.id))
+    return part
+
+
+def _in_unit(mark: object, unit: Unit) -> object:
+    """A mark's document with its lengths said to be typed in `unit`, those that name their own unit as they are."""
+    document = mapping(mark, "marks")
+    lengths = mapping(document.get("lengths", {}), "lengths")
+    return {**document, "lengths": {name: in_unit(value, unit) for name, value in lengths.items()}}
+
+
+def _edit_sizes(design: Design, name: str, rest: dict[str, object], unit: Unit) -> Design:
     recipe = RECIPES.get(design.recipe)
     if recipe:
         kept = design_to_json(design)["settings"]

@@ -10,6 +10,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 from lean_notch.basis import basis_from_json
+from lean_notch.cutting import profile_from_json
 from lean_notch.documents import text
 from lean_notch.edits import edit_job
 from lean_notch.errors import NotchError
@@ -95,10 +96,10 @@ def restore_design(design: Design) -> None:
     design.save()
 
 
-def export_design(design: Design, file_format: FileFormat, *, reference_square: bool) -> list[Export]:
-    """Writes the head revision's files, one a sheet, and keeps them with the layout they were written from."""
+def export_design(design: Design, file_format: FileFormat, profile: Mapping[str, object]) -> list[Export]:
+    """Writes the head revision's files as `profile` wants them, and keeps them with the layout they come from."""
     head = head_of(design)
-    result = compute(read_job(head.document), reference_square=reference_square)
+    result = compute(read_job(head.document), profile_from_json(profile))
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=head, defaults={"document": asdict(result.layout)})
         return [

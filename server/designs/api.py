@@ -7,7 +7,7 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Status
+from ninja import File, Router, Status, UploadedFile
 from pydantic import BaseModel
 from workshop.models import Machine, Stock
 
@@ -59,6 +59,8 @@ def read_design(request: HttpRequest, design_id: int) -> HttpResponse:
 def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> HttpResponse:
     _one(request, design_id)
     changes: dict[str, object] = dict(given.changes)
+    if given.parts:
+        changes["parts"] = {name: features.model_dump(exclude_none=True) for name, features in given.parts.items()}
     if "stock" in changes:
         changes["stock"] = get_object_or_404(Stock, id=changes["stock"]).document
     if "machine" in changes:
@@ -103,13 +105,24 @@ def list_exports(request: HttpRequest, design_id: int) -> list[s.ExportOut]:
 @router.post("/designs/{design_id}/exports", response={201: list[s.ExportOut], **Refusals})
 def export_design(request: HttpRequest, design_id: int, given: s.ExportIn) -> Status[list[s.ExportOut]]:
     design = _one(request, design_id)
-    files = actions.export_design(design, given.format, reference_square=given.reference_square)
+    files = actions.export_design(design, given.format, given.profile.model_dump())
     return Status(201, [shown.show_export(file) for file in files])
 
 
 @router.get("/exports/{export_id}/file", response={404: Problem})
 def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
     export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
-    kind = "image/svg+xml" if export.format == "svg" else "application/dxf"
+    kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(export.format, "application/dxf")
     disposition = f'attachment; filename="{export.file_name}"'
     return HttpResponse(bytes(export.data), content_type=kind, headers={"Content-Disposition": disposition})
+
+
+@router.get("/designs/{design_id}/job-sheet", response={404: Problem, 422: Problem})
+def read_job_sheet(request: HttpRequest, design_id: int) -> HttpResponse:
+    return HttpResponse(shown.show_job_sheet(_one(request, design_id)), content_type="text/html; charset=utf-8")
+
+
+@router.post("/check", response={200: s.CheckOut, 422: Problem})
+def check_drawing(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:  # noqa: ARG001
+    """Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept."""
+    return _answer(shown.show_check(file.name or "drawing", file.read(s.MOST_BYTES + 1)))

@@ -8,13 +8,23 @@ from typing import Annotated, Literal
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
-from workshop.schemas import MachineValues, StockValues
+from workshop.schemas import MachineValues, Operation, ProfileValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
 """A stock's or a machine's."""
 
-FileFormat = Literal["svg", "dxf", "dxf-r12"]
+MOST_BYTES = 50_000_000
+"""Of an uploaded drawing."""
+
+FileFormat = Literal["svg", "dxf", "dxf-r12", "pdf"]
+
+
+class LengthValue(Schema):
+    """A typed length and the unit it was typed in."""
+
+    text: Text
+    unit: Unit = "mm"
 
 
 class StartIn(Schema):
@@ -28,8 +38,40 @@ class StartIn(Schema):
     unit: Unit = "mm"
 
 
+class MarkIn(Schema):
+    """Something drawn on a part. `lengths` are by name, as typed; what a kind asks for is in the choices."""
+
+    id: Annotated[str, Field(max_length=40)]
+    kind: Literal["line", "rectangle", "circle", "text"]
+    operation: Operation
+    lengths: Annotated[dict[Text, Text | LengthValue], Field(max_length=12)]
+    text: Text = ""
+    font: Text = "sans"
+    align: Literal["left", "middle", "right"] = "left"
+    angle: float = 0.0
+    side: Literal["auto", "outside", "inside", "on"] = "auto"
+    columns: int = 1
+    rows: int = 1
+
+
+class CornerIn(Schema):
+    """A corner of a panel, rounded or cut off."""
+
+    corner: Literal["bottom-left", "bottom-right", "top-right", "top-left"]
+    shape: Literal["round", "chamfer"] = "round"
+    size: Text | LengthValue
+
+
+class FeaturesIn(Schema):
+    """What is drawn on a part in place of what was; what is left out stays."""
+
+    marks: Annotated[list[MarkIn], Field(max_length=500)] | None = None
+    corners: Annotated[list[CornerIn], Field(max_length=4)] | None = None
+
+
 class EditIn(Schema):
-    """Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's.
+    """Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's, `parts` is
+    what is drawn on parts by their ids.
 
     `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
     """
@@ -37,7 +79,8 @@ class EditIn(Schema):
     changes: Annotated[
         dict[str, Text | bool | Number | Annotated[list[Text], Field(max_length=100)]],
         Field(max_length=50, examples=[{"width": "width/3 + 2 mm", "readings": ["3.02", "3.05"]}]),
-    ]
+    ] = {}
+    parts: Annotated[dict[str, FeaturesIn], Field(max_length=500)] = {}
     unit: Unit = "mm"
     seen: int
 
@@ -49,8 +92,10 @@ class MoveIn(Schema):
 
 
 class ExportIn(Schema):
+    """`profile` says how the files are written; its lengths are in mm."""
+
     format: FileFormat = "svg"
-    reference_square: bool = False
+    profile: ProfileValues = ProfileValues()
 
 
 class Out(BaseModel):
@@ -96,6 +141,18 @@ class FigureOut(Out):
     unit: Unit
 
 
+class MarkOut(Out):
+    """A mark on a part as drawn, SVG path data with y up; cut marks are part of the part's own path, and empty here.
+
+    `document` is what an edit sends back, changed or not.
+    """
+
+    id: str
+    operation: Operation
+    path: str
+    document: MarkIn
+
+
 class PartOut(Out):
     """A flat part: `path` is SVG path data with y up, `box` left, low, right, high.
 
@@ -113,6 +170,8 @@ class PartOut(Out):
     v: tuple[float, float, float]
     n: tuple[float, float, float]
     thickness: float
+    marks: list[MarkOut]
+    corners: list[CornerIn]
 
 
 class MemberOut(Out):
@@ -146,8 +205,31 @@ class PlacedOut(Out):
 class CutPathOut(Out):
     part: str
     copy_number: int
+    operation: Operation
     inner: bool
     path: str
+
+
+class WorkOut(Out):
+    """One operation on a sheet: how many paths, how long they are in mm, and how many seconds they take."""
+
+    operation: Operation
+    title: str
+    paths: int
+    length: float
+    seconds: float
+
+
+class SheetTimeOut(Out):
+    """How long a sheet takes, by operation and by part id, and the travel in mm as laid out and as ordered."""
+
+    number: int
+    seconds: float
+    work: list[WorkOut]
+    by_part: dict[str, float]
+    travel_seconds: float
+    travel: float
+    travel_unordered: float
 
 
 class SheetOut(Out):
@@ -193,6 +275,7 @@ class DesignOut(Out):
     recipe: str
     settings: list[SettingOut]
     quarter_turns: bool
+    relief: str
     basis: BasisOut
     parts: list[PartOut]
     mates: list[MateOut]
@@ -254,7 +337,36 @@ class ProofOut(Out):
     mates: list[MateProofOut]
     paths: dict[int, list[CutPathOut]]
     finished: dict[int, list[str]]
+    times: list[SheetTimeOut]
+    own_speeds: bool
     route: list[StopOut]
+
+
+class LayerCountOut(Out):
+    layer: str
+    paths: int
+    closed: int
+    nodes: int
+    length: float
+
+
+class DrawnOut(Out):
+    layer: str
+    closed: bool
+    path: str
+
+
+class CheckOut(Out):
+    """A file from anywhere: what is in it, what a cutter would complain about, and its lines to look at (mm, y up)."""
+
+    name: str
+    unit: str
+    page: tuple[float, float] | None
+    box: tuple[float, float, float, float] | None
+    sound: bool
+    layers: list[LayerCountOut]
+    findings: list[FindingOut]
+    lines: list[DrawnOut]
 
 
 class ExportOut(Out):
@@ -284,6 +396,10 @@ class ChoicesOut(Out):
     fits: list[FitOut]
     stock_kinds: list[str]
     machine_kinds: list[str]
+    fonts: list[str]
+    reliefs: list[str]
+    operations: dict[Operation, str]
+    mark_lengths: dict[str, list[str]]
 
 
 DesignCard.model_rebuild()

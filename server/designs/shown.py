@@ -6,13 +6,18 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import cast
 
-from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, fit_name, machine_to_json, stock_to_json
-from lean_notch.build import FlatPart, Mate, Member
-from lean_notch.formats.svg_path import number, path_data
+from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, Speeds, fit_name, machine_to_json, stock_to_json
+from lean_notch.build import FlatMark, FlatPart, Mate, Member
+from lean_notch.cutting import CutPath, SheetPlan, estimate
+from lean_notch.design import MARK_LENGTHS, RELIEFS, Part, mark_to_json
+from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
-from lean_notch.job import FILE_FORMATS, Result, file_name
+from lean_notch.job import FILE_FORMATS, Result, file_name, job_sheet, read_any
 from lean_notch.ledger import ledger
+from lean_notch.lettering import FONTS, SINGLE_STROKE
+from lean_notch.operations import OPERATIONS
 from lean_notch.proof import Proof
+from lean_notch.proof.check_file import check_file
 from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.route import route
 from lean_notch.units import Length
@@ -43,8 +48,9 @@ def show_design(design: Design) -> out.DesignOut:
         recipe=job.design.recipe,
         settings=_settings(RECIPES.get(job.design.recipe), dict(job.design.settings)),
         quarter_turns=job.settings.quarter_turns,
+        relief=job.design.relief,
         basis=_basis(result),
-        parts=[_part(part) for part in result.build.parts],
+        parts=[_part(part, one) for part, one in zip(result.build.parts, job.design.parts, strict=True)],
         mates=[_mate(mate) for mate in result.build.mates],
         placed=[
             out.PlacedOut(
@@ -99,12 +105,61 @@ def show_proof(design: Design) -> out.ProofOut:
         mates=[out.MateProofOut.model_validate(mate) for mate in proof.mates],
         paths={
             sheet.number: [
-                out.CutPathOut(part=p.part, copy_number=p.copy, inner=p.inner, path=path_data(p.ring)) for p in sheet.paths
+                _cut_path(p) for p in sheet.paths
             ]
             for sheet in result.plan.sheets
         },
         finished=_finished(proof),
+        times=[_time(sheet, job.basis.machine.usual) for sheet in result.plan.sheets],
+        own_speeds=job.basis.machine.speeds is not None,
         route=[out.StopOut.model_validate(stop) for stop in route(result, proof)],
+    )  # fmt: skip
+
+
+def show_job_sheet(design: Design) -> str:
+    return job_sheet(computed(read_job(head_of(design).document)))
+
+
+def show_check(name: str, data: bytes) -> out.CheckOut:
+    file = read_any(data, name)
+    report = check_file(file)
+    return out.CheckOut(
+        name=name,
+        unit=report.unit,
+        page=report.page,
+        box=report.box,
+        sound=report.sound,
+        layers=[out.LayerCountOut.model_validate(row) for row in report.layers],
+        findings=[out.FindingOut.model_validate(finding) for finding in report.findings],
+        lines=[
+            out.DrawnOut(layer=path.layer, closed=path.closed, path=segments_data(path.segments)) for path in file.paths
+        ],
+    )
+
+
+def _cut_path(path: CutPath) -> out.CutPathOut:
+    data = "".join(path_data(shape) for shape in (path.shape, *path.holes))
+    return out.CutPathOut(part=path.part, copy_number=path.copy, operation=path.operation, inner=path.inner, path=data)
+
+
+def _time(sheet: SheetPlan, speeds: Speeds) -> out.SheetTimeOut:
+    time = estimate(sheet, speeds)
+    return out.SheetTimeOut(
+        number=sheet.number,
+        seconds=time.total,
+        work=[
+            out.WorkOut(
+                operation=operation, title=title, seconds=time.by_operation[operation],
+                paths=sum(path.operation == operation for path in sheet.paths),
+                length=sum(path.length for path in sheet.paths if path.operation == operation),
+            )
+            for operation, title in OPERATIONS.items()
+            if operation in time.by_operation
+        ],
+        by_part=dict(time.by_part),
+        travel_seconds=time.travel,
+        travel=sheet.travel,
+        travel_unordered=sheet.travel_unordered,
     )  # fmt: skip
 
 
@@ -128,6 +183,10 @@ def show_choices() -> out.ChoicesOut:
         fits=[out.FitOut(name=name, clearance=clearance) for name, clearance in FITS.items()],
         stock_kinds=list(STOCK_KINDS),
         machine_kinds=list(MACHINE_KINDS),
+        fonts=[*FONTS, SINGLE_STROKE],
+        reliefs=list(RELIEFS),
+        operations=dict(OPERATIONS),
+        mark_lengths={kind: list(names) for kind, names in MARK_LENGTHS.items()},
     )
 
 
@@ -155,8 +214,9 @@ def _basis(result: Result) -> out.BasisOut:
     )
 
 
-def _part(part: FlatPart) -> out.PartOut:
+def _part(part: FlatPart, designed: Part) -> out.PartOut:
     standing = part.standing
+    drawn = {mark.id: _mark_path(mark) for mark in part.marks}
     return out.PartOut(
         id=part.id,
         title=part.title,
@@ -169,6 +229,27 @@ def _part(part: FlatPart) -> out.PartOut:
         v=standing.v,
         n=standing.n,
         thickness=standing.thickness,
+        marks=[
+            out.MarkOut(
+                id=mark.id,
+                operation=mark.operation,
+                path=drawn.get(mark.id, ""),
+                document=out.MarkIn.model_validate(mark_to_json(mark)),
+            )
+            for mark in designed.marks
+        ],
+        corners=[out.CornerIn(corner=c.corner, shape=c.shape, size=_typed(c.size)) for c in designed.corners],
+    )
+
+
+def _typed(length: Length) -> out.LengthValue:
+    return out.LengthValue(text=length.text, unit=length.unit)
+
+
+@lru_cache(maxsize=1024)
+def _mark_path(mark: FlatMark) -> str:
+    return "".join(path_data(shape) for region in mark.regions for shape in region.rings) + "".join(
+        path_data(trace) for trace in mark.traces
     )
 
 

@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from lean_notch.basis import machine_from_json, machine_to_json, stock_from_json, stock_to_json
+from lean_notch.cutting import profile_from_json, profile_to_json
 
-from .models import Machine, Stock
+from .models import Machine, Profile, Stock
 
 
 def put_stock(document: dict[str, Any], stock: Stock | None = None) -> Stock:
@@ -25,3 +26,12 @@ def put_machine(document: dict[str, Any], machine: Machine | None = None) -> Mac
     machine.name, machine.document = checked.name, machine_to_json(checked)
     machine.save()
     return machine
+
+
+def put_profile(document: dict[str, Any], profile: Profile | None = None) -> Profile:
+    """A new hand-over profile, or `profile` changed. Raises NotchError at the field."""
+    checked = profile_from_json(document)
+    profile = profile or Profile()
+    profile.name, profile.document = checked.name, profile_to_json(checked)
+    profile.save()
+    return profile

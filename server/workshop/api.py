@@ -8,9 +8,9 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
-from .actions import put_machine, put_stock
-from .models import Machine, Stock
-from .schemas import MachineIn, MachineOut, StockIn, StockOut
+from .actions import put_machine, put_profile, put_stock
+from .models import Machine, Profile, Stock
+from .schemas import MachineIn, MachineOut, ProfileOut, ProfileValues, StockIn, StockOut
 
 router = Router()
 
@@ -43,3 +43,18 @@ def add_machine(request: HttpRequest, given: MachineIn) -> Status[Machine]:  # n
 @router.put("/machines/{machine_id}", response={200: MachineOut, 422: Problem, 404: Problem})
 def change_machine(request: HttpRequest, machine_id: int, given: MachineIn) -> Machine:  # noqa: ARG001
     return put_machine(given.document(), get_object_or_404(Machine, id=machine_id))
+
+
+@router.get("/profiles", response=list[ProfileOut])
+def list_profiles(request: HttpRequest) -> QuerySet[Profile]:  # noqa: ARG001
+    return Profile.objects.order_by("id")
+
+
+@router.post("/profiles", response={201: ProfileOut, 422: Problem})
+def add_profile(request: HttpRequest, given: ProfileValues) -> Status[Profile]:  # noqa: ARG001
+    return Status(201, put_profile(given.model_dump()))
+
+
+@router.put("/profiles/{profile_id}", response={200: ProfileOut, 422: Problem, 404: Problem})
+def change_profile(request: HttpRequest, profile_id: int, given: ProfileValues) -> Profile:  # noqa: ARG001
+    return put_profile(given.model_dump(), get_object_or_404(Profile, id=profile_id))

@@ -23,3 +23,10 @@ class Machine(models.Model):
 
     name = models.CharField(max_length=120)
     document = models.JSONField()
+
+
+class Profile(models.Model):
+    """A hand-over profile: what one receiver of files wants. `document` is the core's profile document."""
+
+    name = models.CharField(max_length=80)
+    document = models.JSONField()

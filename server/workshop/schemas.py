@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from lean_notch.documents import in_unit
 from lean_notch.units import Unit
@@ -28,6 +28,17 @@ class StockIn(Schema):
         return _in_unit(self.model_dump(exclude={"unit"}), self.unit, ("nominal", "sheet_width", "sheet_height"))
 
 
+class SpeedValues(Schema):
+    """mm/s; the acceleration mm/s²."""
+
+    cut: float
+    score: float
+    engrave: float
+    pocket: float
+    travel: float
+    acceleration: float
+
+
 class MachineIn(Schema):
     """A machine, with its bed and its kerf."""
 
@@ -36,10 +47,45 @@ class MachineIn(Schema):
     bed_width: LengthIn
     bed_height: LengthIn
     kerf: LengthIn
+    speeds: SpeedValues | None = None
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
         return _in_unit(self.model_dump(exclude={"unit"}), self.unit, ("bed_width", "bed_height", "kerf"))
+
+
+Operation = Literal["cut", "score", "engrave", "pocket", "fold", "reference"]
+
+
+class LayerValues(Schema):
+    """Where an operation goes in a file."""
+
+    name: Annotated[str, Field(max_length=40, examples=["CUT"])]
+    colour: Annotated[str, Field(max_length=7, examples=["#000000"])]
+    include: bool = True
+
+
+class ProfileValues(Schema):
+    """A hand-over profile; all lengths in mm. What is left out is plain."""
+
+    name: Annotated[str, Field(max_length=80, examples=["Outside cutter"])] = "Plain"
+    layers: dict[Operation, LayerValues] = {}
+    order: Annotated[list[Operation], Field(max_length=6)] = []
+    split: Literal["sheet", "part", "operation"] = "sheet"
+    unit: Unit = "mm"
+    origin: Literal["plain", "lower left", "upper left", "lower right", "upper right", "centre"] = "plain"
+    y_down: bool = False
+    stroke_mm: LengthIn = 0.1
+    reference_square: bool = False
+    labels: bool = False
+    engrave: Literal["outline", "filled", "hatch"] = "outline"
+    hatch_mm: LengthIn = 0.2
+    lead_in_mm: LengthIn = 0.0
+
+
+class ProfileOut(Schema):
+    id: int
+    document: ProfileValues
 
 
 class StockValues(Schema):
@@ -62,6 +108,7 @@ class MachineValues(Schema):
     bed_width: float
     bed_height: float
     kerf: float
+    speeds: SpeedValues | None = None
 
 
 class StockOut(Schema):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from ..geometry import Cubic, Curved, Point, Ring, Segment, Trace
 
@@ -48,6 +48,28 @@ def path_data(
             radius = number(piece.radius * per_mm, digits)
             commands += [f"A{radius} {radius} 0 0 {sweep} {say(end)}" for end in ends]
     return "".join(commands) + ("Z" if closed else "")
+
+
+def segments_data(segments: Sequence[Segment]) -> str:
+    """Segments as a reader found them, as path data in mm, y up, wherever one ends."""
+    commands: list[str] = []
+    here: Point | None = None
+    for start, end, bulge in segments:
+        if start != here:
+            commands.append(f"M{number(start[0])} {number(start[1])}")
+        if bulge:
+            commands += _arc(Segment(start, end, bulge))
+        else:
+            commands.append(f"L{number(end[0])} {number(end[1])}")
+        here = end
+    return "".join(commands)
+
+
+def _arc(arc: Segment) -> list[str]:
+    count = math.ceil(abs(arc.sweep) / LONGEST_ARC - 1e-9)
+    radius, sweep = number(arc.radius), int(arc.bulge > 0)
+    ends = [arc.at((i + 1) / count) for i in range(count - 1)] + [arc.end]
+    return [f"A{radius} {radius} 0 0 {sweep} {number(x)} {number(y)}" for x, y in ends]
 
 
 def number(value: float, digits: int = 4) -> str:

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+  '/api/check': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Check Drawing
+     * @description Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept.
+     */
+    post: operations['designs_api_check_drawing']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/choices': {
     parameters: {
       query?: never
@@ -86,6 +106,23 @@ export interface paths {
     put?: never
     /** Export Design */
     post: operations['designs_api_export_design']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/job-sheet': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** Read Job Sheet */
+    get: operations['designs_api_read_job_sheet']
+    put?: never
+    post?: never
     delete?: never
     options?: never
     head?: never
@@ -212,6 +249,41 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/profiles': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** List Profiles */
+    get: operations['workshop_api_list_profiles']
+    put?: never
+    /** Add Profile */
+    post: operations['workshop_api_add_profile']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/profiles/{profile_id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    /** Change Profile */
+    put: operations['workshop_api_change_profile']
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/session': {
     parameters: {
       query?: never
@@ -290,18 +362,71 @@ export interface components {
       thin: number
     }
     /**
+     * CheckOut
+     * @description A file from anywhere: what is in it, what a cutter would complain about, and its lines to look at (mm, y up).
+     */
+    CheckOut: {
+      /** Box */
+      box: [number, number, number, number] | null
+      /** Findings */
+      findings: components['schemas']['FindingOut'][]
+      /** Layers */
+      layers: components['schemas']['LayerCountOut'][]
+      /** Lines */
+      lines: components['schemas']['DrawnOut'][]
+      /** Name */
+      name: string
+      /** Page */
+      page: [number, number] | null
+      /** Sound */
+      sound: boolean
+      /** Unit */
+      unit: string
+    }
+    /**
      * ChoicesOut
      * @description What the page offers to choose from; the core knows what there is.
      */
     ChoicesOut: {
       /** Fits */
       fits: components['schemas']['FitOut'][]
+      /** Fonts */
+      fonts: string[]
       /** Machine Kinds */
       machine_kinds: string[]
+      /** Mark Lengths */
+      mark_lengths: {
+        [key: string]: string[]
+      }
+      /** Operations */
+      operations: {
+        [key: string]: string
+      }
       /** Recipes */
       recipes: components['schemas']['RecipeOut'][]
+      /** Reliefs */
+      reliefs: string[]
       /** Stock Kinds */
       stock_kinds: string[]
+    }
+    /**
+     * CornerIn
+     * @description A corner of a panel, rounded or cut off.
+     */
+    CornerIn: {
+      /**
+       * Corner
+       * @enum {string}
+       */
+      corner: 'bottom-left' | 'bottom-right' | 'top-right' | 'top-left'
+      /**
+       * Shape
+       * @default round
+       * @enum {string}
+       */
+      shape: 'round' | 'chamfer'
+      /** Size */
+      size: string | components['schemas']['LengthValue']
     }
     /** CutPathOut */
     CutPathOut: {
@@ -309,6 +434,11 @@ export interface components {
       copy_number: number
       /** Inner */
       inner: boolean
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
       /** Part */
       part: string
       /** Path */
@@ -374,6 +504,8 @@ export interface components {
       quarter_turns: boolean
       /** Recipe */
       recipe: string
+      /** Relief */
+      relief: string
       /** Revision */
       revision: number
       /** Revisions */
@@ -390,15 +522,26 @@ export interface components {
       /** Sheets */
       sheets: components['schemas']['SheetOut'][]
     }
+    /** DrawnOut */
+    DrawnOut: {
+      /** Closed */
+      closed: boolean
+      /** Layer */
+      layer: string
+      /** Path */
+      path: string
+    }
     /**
      * EditIn
-     * @description Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's.
+     * @description Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's, `parts` is
+     *     what is drawn on parts by their ids.
      *
      *     `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
      */
     EditIn: {
       /**
        * Changes
+       * @default {}
        * @example {
        *       "readings": [
        *         "3.02",
@@ -410,6 +553,13 @@ export interface components {
       changes: {
         [key: string]: string | boolean | number | string[]
       }
+      /**
+       * Parts
+       * @default {}
+       */
+      parts: {
+        [key: string]: components['schemas']['FeaturesIn']
+      }
       /** Seen */
       seen: number
       /**
@@ -419,19 +569,35 @@ export interface components {
        */
       unit: 'mm' | 'in'
     }
-    /** ExportIn */
+    /**
+     * ExportIn
+     * @description `profile` says how the files are written; its lengths are in mm.
+     */
     ExportIn: {
       /**
        * Format
        * @default svg
        * @enum {string}
        */
-      format: 'svg' | 'dxf' | 'dxf-r12'
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
       /**
-       * Reference Square
-       * @default false
+       * @default {
+       *       "engrave": "outline",
+       *       "hatch_mm": 0.2,
+       *       "labels": false,
+       *       "layers": {},
+       *       "lead_in_mm": 0,
+       *       "name": "Plain",
+       *       "order": [],
+       *       "origin": "plain",
+       *       "reference_square": false,
+       *       "split": "sheet",
+       *       "stroke_mm": 0.1,
+       *       "unit": "mm",
+       *       "y_down": false
+       *     }
        */
-      reference_square: boolean
+      profile: components['schemas']['ProfileValues']
     }
     /** ExportOut */
     ExportOut: {
@@ -443,7 +609,7 @@ export interface components {
        * Format
        * @enum {string}
        */
-      format: 'svg' | 'dxf' | 'dxf-r12'
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
       /** Id */
       id: number
       /**
@@ -453,6 +619,16 @@ export interface components {
       made: string
       /** Sheet */
       sheet: number
+    }
+    /**
+     * FeaturesIn
+     * @description What is drawn on a part in place of what was; what is left out stays.
+     */
+    FeaturesIn: {
+      /** Corners */
+      corners?: components['schemas']['CornerIn'][] | null
+      /** Marks */
+      marks?: components['schemas']['MarkIn'][] | null
     }
     /**
      * FigureOut
@@ -518,6 +694,54 @@ export interface components {
       /** Name */
       name: string
     }
+    /** LayerCountOut */
+    LayerCountOut: {
+      /** Closed */
+      closed: number
+      /** Layer */
+      layer: string
+      /** Length */
+      length: number
+      /** Nodes */
+      nodes: number
+      /** Paths */
+      paths: number
+    }
+    /**
+     * LayerValues
+     * @description Where an operation goes in a file.
+     */
+    LayerValues: {
+      /**
+       * Colour
+       * @example #000000
+       */
+      colour: string
+      /**
+       * Include
+       * @default true
+       */
+      include: boolean
+      /**
+       * Name
+       * @example CUT
+       */
+      name: string
+    }
+    /**
+     * LengthValue
+     * @description A typed length and the unit it was typed in.
+     */
+    LengthValue: {
+      /** Text */
+      text: string
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
     /**
      * MachineIn
      * @description A machine, with its bed and its kerf.
@@ -539,6 +763,7 @@ export interface components {
        * @example Shed laser
        */
       name: string
+      speeds?: components['schemas']['SpeedValues'] | null
       /**
        * Unit
        * @default mm
@@ -567,6 +792,84 @@ export interface components {
       kind: string
       /** Name */
       name: string
+      speeds?: components['schemas']['SpeedValues'] | null
+    }
+    /**
+     * MarkIn
+     * @description Something drawn on a part. `lengths` are by name, as typed; what a kind asks for is in the choices.
+     */
+    MarkIn: {
+      /**
+       * Align
+       * @default left
+       * @enum {string}
+       */
+      align: 'left' | 'middle' | 'right'
+      /**
+       * Angle
+       * @default 0
+       */
+      angle: number
+      /**
+       * Columns
+       * @default 1
+       */
+      columns: number
+      /**
+       * Font
+       * @default sans
+       */
+      font: string
+      /** Id */
+      id: string
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: 'line' | 'rectangle' | 'circle' | 'text'
+      /** Lengths */
+      lengths: {
+        [key: string]: string | components['schemas']['LengthValue']
+      }
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /**
+       * Rows
+       * @default 1
+       */
+      rows: number
+      /**
+       * Side
+       * @default auto
+       * @enum {string}
+       */
+      side: 'auto' | 'outside' | 'inside' | 'on'
+      /**
+       * Text
+       * @default
+       */
+      text: string
+    }
+    /**
+     * MarkOut
+     * @description A mark on a part as drawn, SVG path data with y up; cut marks are part of the part's own path, and empty here.
+     *
+     *     `document` is what an edit sends back, changed or not.
+     */
+    MarkOut: {
+      document: components['schemas']['MarkIn']
+      /** Id */
+      id: string
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Path */
+      path: string
     }
     /** MateOut */
     MateOut: {
@@ -627,8 +930,12 @@ export interface components {
     PartOut: {
       /** Box */
       box: [number, number, number, number]
+      /** Corners */
+      corners: components['schemas']['CornerIn'][]
       /** Id */
       id: string
+      /** Marks */
+      marks: components['schemas']['MarkOut'][]
       /** N */
       n: [number, number, number]
       /** Origin */
@@ -694,6 +1001,90 @@ export interface components {
       /** Why */
       why: string
     }
+    /** ProfileOut */
+    ProfileOut: {
+      document: components['schemas']['ProfileValues']
+      /** Id */
+      id: number
+    }
+    /**
+     * ProfileValues
+     * @description A hand-over profile; all lengths in mm. What is left out is plain.
+     */
+    ProfileValues: {
+      /**
+       * Engrave
+       * @default outline
+       * @enum {string}
+       */
+      engrave: 'outline' | 'filled' | 'hatch'
+      /**
+       * Hatch Mm
+       * @default 0.2
+       */
+      hatch_mm: number | string
+      /**
+       * Labels
+       * @default false
+       */
+      labels: boolean
+      /**
+       * Layers
+       * @default {}
+       */
+      layers: {
+        [key: string]: components['schemas']['LayerValues']
+      }
+      /**
+       * Lead In Mm
+       * @default 0
+       */
+      lead_in_mm: number | string
+      /**
+       * Name
+       * @default Plain
+       * @example Outside cutter
+       */
+      name: string
+      /**
+       * Order
+       * @default []
+       */
+      order: ('cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference')[]
+      /**
+       * Origin
+       * @default plain
+       * @enum {string}
+       */
+      origin: 'plain' | 'lower left' | 'upper left' | 'lower right' | 'upper right' | 'centre'
+      /**
+       * Reference Square
+       * @default false
+       */
+      reference_square: boolean
+      /**
+       * Split
+       * @default sheet
+       * @enum {string}
+       */
+      split: 'sheet' | 'part' | 'operation'
+      /**
+       * Stroke Mm
+       * @default 0.1
+       */
+      stroke_mm: number | string
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * Y Down
+       * @default false
+       */
+      y_down: boolean
+    }
     /**
      * ProofOut
      * @description What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
@@ -712,6 +1103,8 @@ export interface components {
       mates: components['schemas']['MateProofOut'][]
       /** Moves */
       moves: number
+      /** Own Speeds */
+      own_speeds: boolean
       /** Parts */
       parts: components['schemas']['PartProofOut'][]
       /** Paths */
@@ -720,6 +1113,8 @@ export interface components {
       }
       /** Route */
       route: components['schemas']['StopOut'][]
+      /** Times */
+      times: components['schemas']['SheetTimeOut'][]
     }
     /** RecipeOut */
     RecipeOut: {
@@ -793,6 +1188,28 @@ export interface components {
       /** Width */
       width: number
     }
+    /**
+     * SheetTimeOut
+     * @description How long a sheet takes, by operation and by part id, and the travel in mm as laid out and as ordered.
+     */
+    SheetTimeOut: {
+      /** By Part */
+      by_part: {
+        [key: string]: number
+      }
+      /** Number */
+      number: number
+      /** Seconds */
+      seconds: number
+      /** Travel */
+      travel: number
+      /** Travel Seconds */
+      travel_seconds: number
+      /** Travel Unordered */
+      travel_unordered: number
+      /** Work */
+      work: components['schemas']['WorkOut'][]
+    }
     /** SignIn */
     SignIn: {
       /** Name */
@@ -808,6 +1225,24 @@ export interface components {
       path: string
       /** Quantity */
       quantity: number
+    }
+    /**
+     * SpeedValues
+     * @description mm/s; the acceleration mm/s².
+     */
+    SpeedValues: {
+      /** Acceleration */
+      acceleration: number
+      /** Cut */
+      cut: number
+      /** Engrave */
+      engrave: number
+      /** Pocket */
+      pocket: number
+      /** Score */
+      score: number
+      /** Travel */
+      travel: number
     }
     /**
      * StartIn
@@ -929,6 +1364,25 @@ export interface components {
       /** Wants */
       wants: string
     }
+    /**
+     * WorkOut
+     * @description One operation on a sheet: how many paths, how long they are in mm, and how many seconds they take.
+     */
+    WorkOut: {
+      /** Length */
+      length: number
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Paths */
+      paths: number
+      /** Seconds */
+      seconds: number
+      /** Title */
+      title: string
+    }
   }
   responses: never
   parameters: never
@@ -938,6 +1392,45 @@ export interface components {
 }
 export type $defs = Record<string, never>
 export interface operations {
+  designs_api_check_drawing: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'multipart/form-data': {
+          /**
+           * File
+           * Format: binary
+           */
+          file: string
+        }
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['CheckOut']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_read_choices: {
     parameters: {
       query?: never
@@ -1208,6 +1701,37 @@ export interface operations {
       }
       /** @description Conflict */
       409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_read_job_sheet: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description Not Found */
+      404: {
         headers: {
           [name: string]: unknown
         }
@@ -1509,6 +2033,103 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['MachineOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_list_profiles: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ProfileOut'][]
+        }
+      }
+    }
+  }
+  workshop_api_add_profile: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ProfileValues']
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ProfileOut']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_change_profile: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        profile_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ProfileValues']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ProfileOut']
         }
       }
       /** @description Not Found */

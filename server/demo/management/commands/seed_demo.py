@@ -8,8 +8,8 @@ from designs.actions import start_design
 from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
-from workshop.actions import put_machine, put_stock
-from workshop.models import Machine, Stock
+from workshop.actions import put_machine, put_profile, put_stock
+from workshop.models import Machine, Profile, Stock
 
 from demo.maker import DEMO_NAME, DEMO_PASSWORD
 
@@ -24,8 +24,16 @@ STOCKS: list[dict[str, Any]] = [
     },
 ]  # fmt: skip
 MACHINES: list[dict[str, Any]] = [
-    {"name": "Shed laser", "kind": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.14},
+    {
+        "name": "Shed laser", "kind": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.14,
+        "speeds": {"cut": 12, "score": 90, "engrave": 350, "pocket": 120, "travel": 250, "acceleration": 1800},
+    },
     {"name": "Barn router", "kind": "router", "bed_width": 1250, "bed_height": 1250, "kerf": 6.0},
+]  # fmt: skip
+PROFILES: list[dict[str, Any]] = [
+    {"name": "Plain"},
+    {"name": "Shed laser", "labels": True, "engrave": "hatch", "hatch_mm": 0.15},
+    {"name": "Outside cutter", "split": "part", "reference_square": True},
 ]
 
 
@@ -40,6 +48,9 @@ class Command(BaseCommand):
         for stock in STOCKS:
             if not Stock.objects.filter(name=stock["name"]).exists():
                 put_stock(stock)
+        for profile in PROFILES:
+            if not Profile.objects.filter(name=profile["name"]).exists():
+                put_profile(profile)
         for machine in MACHINES:
             if not Machine.objects.filter(name=machine["name"]).exists():
                 put_machine(machine)
