@@ -9,7 +9,7 @@ from typing import cast
 from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, Speeds, fit_name, machine_to_json, stock_to_json
 from lean_notch.build import FlatMark, FlatPart, Mate, Member
 from lean_notch.cutting import CutPath, SheetPlan, estimate
-from lean_notch.design import MARK_LENGTHS, RELIEFS, Part, mark_to_json
+from lean_notch.design import MARK_LENGTHS, RELIEFS, Mark, Part, mark_to_json
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
 from lean_notch.job import FILE_FORMATS, Result, file_name, job_sheet, read_any
@@ -234,12 +234,18 @@ def _part(part: FlatPart, designed: Part) -> out.PartOut:
                 id=mark.id,
                 operation=mark.operation,
                 path=drawn.get(mark.id, ""),
-                document=out.MarkIn.model_validate(mark_to_json(mark)),
+                document=_mark_document(mark),
             )
             for mark in designed.marks
         ],
         corners=[out.CornerIn(corner=c.corner, shape=c.shape, size=_typed(c.size)) for c in designed.corners],
     )
+
+
+def _mark_document(mark: Mark) -> out.MarkIn:
+    """With every length in the unit it was typed in, so that it can be sent back whatever the page's unit is."""
+    lengths = {name: _typed(value) for name, value in mark.lengths}
+    return out.MarkIn.model_validate({**mark_to_json(mark), "lengths": lengths})
 
 
 def _typed(length: Length) -> out.LengthValue:

@@ -9,6 +9,7 @@ export const router = createRouter({
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./views/SignInView.vue') },
     { path: '/', name: 'home', component: () => import('./views/HomeView.vue') },
+    { path: '/check', name: 'check', component: () => import('./views/CheckView.vue') },
     {
       path: '/jobs/:id(\\d+)',
       component: () => import('./views/JobView.vue'),

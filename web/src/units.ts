@@ -36,3 +36,14 @@ export function editText(typed: string, typedUnit: Unit, unit: Unit): string {
   const isPlain = /^\s*[\d.,]+\s*$/.test(typed)
   return typedUnit === unit || !isPlain ? typed : `${typed.trim()} ${typedUnit}`
 }
+
+/** A duration as people say it: "8 s", "1 min 35 s", "1 h 06 min". */
+export function timeText(seconds: number): string {
+  const whole = Math.round(seconds)
+  if (whole < 60) return `${whole} s`
+  const minutes = Math.floor(whole / 60)
+  const two = (value: number) => String(value).padStart(2, '0')
+  return minutes < 60
+    ? `${minutes} min ${two(whole % 60)} s`
+    : `${Math.floor(minutes / 60)} h ${two(minutes % 60)} min`
+}

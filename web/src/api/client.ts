@@ -15,6 +15,14 @@ export type Proof = Schemas['ProofOut']
 export type Finding = Schemas['FindingOut']
 export type Setting = Schemas['SettingOut']
 export type Stop = Schemas['StopOut']
+export type Mark = Schemas['MarkIn']
+export type Corner = Schemas['CornerIn']
+export type Features = Schemas['EditIn']['parts']
+export type Operation = Mark['operation']
+export type Profile = Schemas['ProfileOut']
+export type ProfileValues = Schemas['ProfileValues']
+export type SheetTime = Schemas['SheetTimeOut']
+export type Check = Schemas['CheckOut']
 export type Export = Schemas['ExportOut']
 export type Session = Schemas['SessionOut']
 export type Stock = Schemas['StockOut']
@@ -106,9 +114,9 @@ export const api = {
   designs: () => unwrap<Card[]>(client.GET('/api/designs')),
   start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
   design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),
-  edit: (id: number, changes: Changes, unit: Unit, seen: number) =>
+  edit: (id: number, changes: Changes, unit: Unit, seen: number, parts: Features = {}) =>
     unwrap<Design>(
-      client.POST('/api/designs/{design_id}/edits', { ...at(id), body: { changes, unit, seen } }),
+      client.POST('/api/designs/{design_id}/edits', { ...at(id), body: { changes, parts, unit, seen } }),
     ),
   undo: (id: number, seen: number) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/undo', { ...at(id), body: { seen } })),
@@ -118,9 +126,19 @@ export const api = {
   restore: (id: number) => unwrap<Card>(client.POST('/api/designs/{design_id}/restore', at(id))),
   proof: (id: number) => unwrap<Proof>(client.GET('/api/designs/{design_id}/proof', at(id))),
   exports: (id: number) => unwrap<Export[]>(client.GET('/api/designs/{design_id}/exports', at(id))),
-  export: (id: number, format: FileFormat, reference_square: boolean) =>
+  export: (id: number, format: FileFormat, profile: ProfileValues) =>
     unwrap<Export[]>(
-      client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, reference_square } }),
+      client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, profile } }),
     ),
+  profiles: () => unwrap<Profile[]>(client.GET('/api/profiles')),
+  addProfile: (body: ProfileValues) => unwrap<Profile>(client.POST('/api/profiles', { body })),
+  changeProfile: (profile_id: number, body: ProfileValues) =>
+    unwrap<Profile>(client.PUT('/api/profiles/{profile_id}', { params: { path: { profile_id } }, body })),
+  check: (file: File) => {
+    const form = new FormData()
+    form.append('file', file)
+    return unwrap<Check>(client.POST('/api/check', { body: { file: '' }, bodySerializer: () => form }))
+  },
+  jobSheetAddress: (id: number) => `/api/designs/${id}/job-sheet`,
   fileAddress: (id: number) => `/api/exports/${id}/file`,
 }

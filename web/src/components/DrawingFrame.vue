@@ -18,6 +18,9 @@ const bar = computed(() => {
   return { text: String(Number(length.toPrecision(3))), px }
 })
 
+/** Hatches keep their distance on the screen whatever the scale. */
+const steady = computed(() => `scale(${1 / port.view.value.scale})`)
+
 defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll })
 defineSlots<{
   default(scope: { pxPerMm: number }): unknown
@@ -39,6 +42,26 @@ defineSlots<{
       @pointerleave="port.onLeave"
       @keydown.self="port.onKey"
     >
+      <defs>
+        <pattern
+          id="fine-hatch"
+          width="4"
+          height="3"
+          patternUnits="userSpaceOnUse"
+          :patternTransform="steady"
+        >
+          <path d="M0 1.5H4" class="hatch engrave" />
+        </pattern>
+        <pattern
+          id="slant-hatch"
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          :patternTransform="steady"
+        >
+          <path d="M-1 7L7 -1M-1 1L1 -1M5 7L7 5" class="hatch pocket" />
+        </pattern>
+      </defs>
       <g :transform="port.transform.value"><slot :px-per-mm="port.view.value.scale" /></g>
       <slot name="over" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
     </svg>
@@ -81,6 +104,15 @@ defineSlots<{
 .frame :deep(line),
 .frame :deep(rect) {
   vector-effect: non-scaling-stroke;
+}
+.hatch {
+  stroke-width: 0.9;
+}
+.hatch.engrave {
+  stroke: var(--engrave);
+}
+.hatch.pocket {
+  stroke: var(--pocket);
 }
 .bar {
   position: absolute;

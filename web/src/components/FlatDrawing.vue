@@ -45,17 +45,29 @@ function select(id: string): void {
         @keydown.enter="select(part.id)"
         @keydown.space.prevent="select(part.id)"
       />
+      <template v-for="(part, i) in parts" :key="part.id">
+        <path
+          v-for="mark in part.marks.filter(({ path }) => path)"
+          :key="mark.id"
+          :d="mark.path"
+          :transform="`translate(${laid.places[i]![0]} ${laid.places[i]![1]})`"
+          fill-rule="evenodd"
+          class="work"
+          :class="mark.operation"
+        />
+      </template>
     </template>
     <template #over="{ at, pxPerMm }">
       <g v-for="(part, i) in parts" :key="part.id" class="words">
         <text
+          v-if="!part.marks.length"
           :x="at([laid.places[i]![0] + (part.box[0] + part.box[2]) / 2, 0])[0]"
           :y="at([0, laid.places[i]![1] + (part.box[1] + part.box[3]) / 2])[1]"
         >
           {{ part.title }}
         </text>
         <text
-          v-if="(part.box[2] - part.box[0]) * pxPerMm > 130"
+          v-if="!part.marks.length && (part.box[2] - part.box[0]) * pxPerMm > 130"
           class="figure second"
           :x="at([laid.places[i]![0] + (part.box[0] + part.box[2]) / 2, 0])[0]"
           :y="at([0, laid.places[i]![1] + (part.box[1] + part.box[3]) / 2])[1] + 18"

@@ -17,11 +17,13 @@ const paths = computed(() => job.proof?.paths[String(props.sheet.number)] ?? [])
 const findings = computed(() =>
   (job.proof?.findings ?? []).filter(({ sheet, place }) => sheet === props.sheet.number && place),
 )
+const cuts = computed(() => paths.value.filter(({ operation }) => operation === 'cut'))
+const others = computed(() => paths.value.filter(({ operation }) => operation !== 'cut'))
 const kerf = computed(() => job.design!.basis.machine.kerf)
 
 /** A corner of a path, close enough to see the beam: the first one, or the one of the part that is selected. */
 function lookAtCorner(): void {
-  const wanted = paths.value.find(({ part }) => `part:${part}` === job.selected) ?? paths.value[0]
+  const wanted = cuts.value.find(({ part }) => `part:${part}` === job.selected) ?? cuts.value[0]
   const start = /^M(\S+) (\S+?)[LA]/.exec(wanted?.path ?? '')
   if (!start) return
   const [x, y, reach] = [Number(start[1]), Number(start[2]), Math.max(kerf.value, 0.05) * 4]
@@ -46,7 +48,7 @@ defineExpose({ lookAt, lookAtCorner })
       <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
       <path v-for="(shape, i) in finished" :key="i" class="finished" :d="shape" fill-rule="evenodd" />
       <path
-        v-for="(one, i) in paths"
+        v-for="(one, i) in cuts"
         :key="`beam-${i}`"
         class="beam"
         :d="one.path"
@@ -59,7 +61,15 @@ defineExpose({ lookAt, lookAtCorner })
         :d="parts.get(one.part)!.path"
         :transform="placing(one)"
       />
-      <path v-for="(one, i) in paths" :key="`path-${i}`" class="path" :d="one.path" />
+      <path v-for="(one, i) in cuts" :key="`path-${i}`" class="path" :d="one.path" />
+      <path
+        v-for="(one, i) in others"
+        :key="`work-${i}`"
+        class="work"
+        :class="one.operation"
+        fill-rule="evenodd"
+        :d="one.path"
+      />
     </template>
     <template #over="{ at }">
       <g v-for="(finding, i) in findings" :key="i" class="finding">

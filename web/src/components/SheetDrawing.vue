@@ -47,6 +47,17 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
         @click="job.selected = `part:${one.part}`"
         @keydown.enter="job.selected = `part:${one.part}`"
       />
+      <template v-for="one in placed" :key="`marks-${one.part}-${one.copy_number}`">
+        <path
+          v-for="mark in parts.get(one.part)!.marks.filter(({ path }) => path)"
+          :key="mark.id"
+          :d="mark.path"
+          :transform="placing(one)"
+          fill-rule="evenodd"
+          class="work"
+          :class="mark.operation"
+        />
+      </template>
     </template>
     <template #over="{ at, pxPerMm }">
       <template v-for="one in placed" :key="`${one.part}-${one.copy_number}`">

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, Problem, type Changes, type Design, type Proof } from '../api/client'
+import { api, Problem, type Changes, type Design, type Features, type Proof } from '../api/client'
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
 
@@ -16,7 +16,7 @@ export const useJob = defineStore('job', () => {
   const design = shallowRef<Design | null>(null)
   const proof = shallowRef<Proof | null>(null)
   const problem = shallowRef<Problem | null>(null)
-  const conflict = shallowRef<Changes | null>(null)
+  const conflict = shallowRef<{ changes: Changes; parts: Features } | null>(null)
   const changed = shallowRef(NOTHING_CHANGED)
   const selected = ref('')
   const busy = ref(0)
@@ -91,11 +91,12 @@ export const useJob = defineStore('job', () => {
     return turn
   }
 
-  function edit(changes: Changes): Promise<boolean> {
+  /** `parts` is what is drawn on parts, by their ids, in place of what was. */
+  function edit(changes: Changes, parts: Features = {}): Promise<boolean> {
     const { unit } = useSettings()
     return inLine(
-      (current) => api.edit(current.id, changes, unit, current.moves),
-      () => (conflict.value = changes),
+      (current) => api.edit(current.id, changes, unit, current.moves, parts),
+      () => (conflict.value = { changes, parts }),
     )
   }
 
@@ -115,7 +116,7 @@ export const useJob = defineStore('job', () => {
     if (!mine || !design.value) return
     const newest = await api.design(design.value.id)
     design.value = { ...design.value, moves: newest.moves }
-    await edit(mine)
+    await edit(mine.changes, mine.parts)
   }
 
   function problemAt(field: string): Problem | null {

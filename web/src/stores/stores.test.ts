@@ -76,11 +76,11 @@ describe('the open job', () => {
       .mockRejectedValueOnce(refusal('changed-elsewhere'))
       .mockResolvedValue(design(6, 160))
     await job.edit({ width: '160' })
-    expect(job.conflict).toEqual({ width: '160' })
+    expect(job.conflict).toEqual({ changes: { width: '160' }, parts: {} })
     vi.spyOn(api, 'design').mockResolvedValue(design(5, 140))
     await job.saveMine()
     expect(job.conflict).toBeNull()
-    expect(api.edit).toHaveBeenLastCalledWith(1, { width: '160' }, 'mm', 5)
+    expect(api.edit).toHaveBeenLastCalledWith(1, { width: '160' }, 'mm', 5, {})
     expect(job.design?.moves).toBe(6)
   })
 

@@ -1,22 +1,45 @@
 <script setup lang="ts">
-import { onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, Problem, type Export, type FileFormat } from '../api/client'
+import {
+  api,
+  Problem,
+  type Choices,
+  type Export,
+  type FileFormat,
+  type Profile,
+  type ProfileValues,
+} from '../api/client'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import ProblemNote from '../components/ProblemNote.vue'
+import ProfileEditor from '../components/ProfileEditor.vue'
 import StopLayout from '../components/StopLayout.vue'
+import TimesLedger from '../components/TimesLedger.vue'
 import { useJob } from '../stores/job'
 
 const job = useJob()
-const square = ref(false)
+const profiles = shallowRef<Profile[]>([])
+const chosen = ref(0)
+const profile = shallowRef<ProfileValues | null>(null)
+const choices = shallowRef<Choices | null>(null)
+const editing = ref(false)
+const busy = ref('')
 const made = shallowRef<Export[]>([])
 const problem = shallowRef<Problem | null>(null)
 const FORMATS: { format: FileFormat; name: string; about: string }[] = [
-  { format: 'svg', name: 'SVG', about: 'millimetres, 1:1, a group for each operation' },
+  { format: 'svg', name: 'SVG', about: '1:1, a group for each operation' },
   { format: 'dxf', name: 'DXF', about: 'release R2000, a layer for each operation' },
   { format: 'dxf-r12', name: 'DXF, old', about: 'release R12, for readers that know nothing newer' },
+  { format: 'pdf', name: 'PDF', about: '1:1, a layer to switch for each operation' },
 ]
 
+const saved = computed(() => profiles.value.find(({ id }) => id === chosen.value)?.document)
+const changed = computed(() => JSON.stringify(saved.value) !== JSON.stringify(profile.value))
+
+onMounted(async () => {
+  choices.value = await api.choices()
+  await loadProfiles()
+})
 onMounted(load)
 watch(() => job.design?.moves, load)
 
@@ -24,17 +47,48 @@ async function load(): Promise<void> {
   made.value = await api.exports(job.design!.id)
 }
 
-async function write(format: FileFormat): Promise<void> {
+async function loadProfiles(id?: number): Promise<void> {
+  profiles.value = await api.profiles()
+  choose(id ?? profiles.value[0]?.id ?? 0)
+}
+
+function choose(id: number): void {
+  chosen.value = id
+  profile.value = saved.value ?? null
+}
+
+async function tell(what: string, act: () => Promise<void>): Promise<void> {
   problem.value = null
+  busy.value = what
   try {
-    const files = await api.export(job.design!.id, format, square.value)
-    for (const file of files) download(file)
-    await load()
+    await act()
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     problem.value = error
+  } finally {
+    busy.value = ''
   }
 }
+
+const write = (format: FileFormat) =>
+  tell(format, async () => {
+    const files = await api.export(job.design!.id, format, profile.value!)
+    for (const file of files) download(file)
+    await load()
+  })
+
+const save = () =>
+  tell('profile', async () => {
+    await api.changeProfile(chosen.value, profile.value!)
+    await loadProfiles(chosen.value)
+  })
+
+const saveAs = () =>
+  tell('profile', async () => {
+    const name = `${profile.value!.name}, changed`
+    const added = await api.addProfile({ ...profile.value!, name })
+    await loadProfiles(added.id)
+  })
 
 function download(file: Export): void {
   const link = document.createElement('a')
@@ -43,34 +97,76 @@ function download(file: Export): void {
   link.click()
 }
 
-const time = (text: string) =>
-  new Date(text).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+function time(made: string): string {
+  return new Date(made).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+}
 </script>
 
 <template>
   <StopLayout
     title="Hand over"
-    :about="`${job.design!.sheets.length} sheet${job.design!.sheets.length > 1 ? 's' : ''}, one file each`"
+    :about="`${job.design!.sheets.length} sheet${job.design!.sheets.length > 1 ? 's' : ''}, read back and proved`"
   >
     <div class="out">
       <p v-if="job.proof && !job.proof.fits" class="warn">
         The proof found something to mend. Look at Prove before you cut.
       </p>
+      <div v-if="profile" class="who">
+        <label>
+          For
+          <select
+            class="boxed"
+            :value="chosen"
+            @change="choose(Number(($event.target as HTMLSelectElement).value))"
+          >
+            <option v-for="one in profiles" :key="one.id" :value="one.id">{{ one.document.name }}</option>
+          </select>
+        </label>
+        <button class="link" :aria-expanded="editing" @click="editing = !editing">
+          {{ editing ? 'close' : 'layers and options' }}
+        </button>
+        <span v-if="changed" class="ochre small">changed for this time</span>
+        <template v-if="editing">
+          <input
+            class="boxed name"
+            aria-label="the profile's name"
+            :value="profile.name"
+            @change="profile = { ...profile!, name: ($event.target as HTMLInputElement).value }"
+          />
+          <button class="plain small" :disabled="!changed" @click="save">keep</button>
+          <button class="plain small" @click="saveAs">keep as another</button>
+        </template>
+      </div>
+      <ProfileEditor
+        v-if="editing && profile && choices"
+        class="editor"
+        :profile="profile"
+        :titles="choices.operations"
+        @change="profile = $event"
+      />
+      <ProblemNote v-if="problem" :problem="problem" />
       <ul class="formats">
         <li v-for="{ format, name, about } in FORMATS" :key="format">
-          <button class="strong" @click="write(format)">Download {{ name }}</button>
+          <button class="strong" :disabled="!profile || busy !== ''" @click="write(format)">
+            {{ busy === format ? 'writing' : `Download ${name}` }}
+          </button>
           <span>
-            <span v-for="sheet in job.design!.sheets" :key="sheet.number" class="file">{{
-              sheet.file_names[format]
-            }}</span>
+            <template v-if="profile?.split === 'sheet'">
+              <span v-for="sheet in job.design!.sheets" :key="sheet.number" class="file">{{
+                sheet.file_names[format]
+              }}</span>
+            </template>
+            <span v-else class="file">one file for each {{ profile?.split }}</span>
             <span class="second small">{{ about }}</span>
           </span>
         </li>
+        <li>
+          <a class="plain sheet" :href="api.jobSheetAddress(job.design!.id)" target="_blank"
+            >Open the job sheet</a
+          >
+          <span class="second small">parts, work and times on a page to lie beside the machine</span>
+        </li>
       </ul>
-      <label class="square">
-        <input v-model="square" type="checkbox" /> add a 100 mm reference square on a layer that is not cut
-      </label>
-      <ProblemNote v-if="problem" :problem="problem" />
       <h2>Handed over so far</h2>
       <p v-if="!made.length" class="second">
         Nothing yet. Every file that is written is kept here, byte for byte.
@@ -84,12 +180,7 @@ const time = (text: string) =>
       </ul>
     </div>
     <template #ledger>
-      <LedgerPanel
-        v-for="sheet in job.design!.sheets"
-        :key="sheet.number"
-        :subject="`sheet:${sheet.number}`"
-        :title="`Sheet ${sheet.number}`"
-      />
+      <TimesLedger v-if="job.proof" :proof="job.proof" />
       <LedgerPanel subject="basis" title="Cut for" />
     </template>
   </StopLayout>
@@ -99,6 +190,33 @@ const time = (text: string) =>
 .out {
   padding: 6px 22px;
   overflow-y: auto;
+}
+.who {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 14px;
+}
+.who label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--second);
+}
+.who select {
+  width: 200px;
+}
+.name {
+  width: 180px;
+}
+.editor {
+  margin: -4px 0 16px;
+  padding: 10px 14px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+}
+.formats {
+  margin: 6px 0 24px;
 }
 .formats li {
   display: grid;
@@ -110,9 +228,11 @@ const time = (text: string) =>
 .file {
   display: block;
 }
-.square {
-  display: block;
-  margin: 12px 0 26px;
+.sheet {
+  padding: 7px 14px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  text-decoration: none;
 }
 h2 {
   font-size: 15px;
@@ -134,8 +254,5 @@ a {
   padding: 6px 12px;
   background: var(--bad-wash);
   border-left: 3px solid var(--bad);
-}
-input {
-  accent-color: var(--deep);
 }
 </style>

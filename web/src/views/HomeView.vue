@@ -50,6 +50,7 @@ const bringBack = () =>
   <main>
     <header>
       <h1>Your jobs</h1>
+      <RouterLink class="check" :to="{ name: 'check' }">Check a drawing from elsewhere</RouterLink>
       <button class="strong" @click="starting = true">Start a tray</button>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -75,8 +76,8 @@ main {
 }
 header {
   display: flex;
-  justify-content: space-between;
   align-items: center;
+  gap: 16px;
   margin-bottom: 18px;
 }
 h1 {
@@ -87,6 +88,10 @@ ul {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
   gap: 14px;
+}
+.check {
+  margin-left: auto;
+  color: var(--deep);
 }
 .removed {
   margin-bottom: 12px;

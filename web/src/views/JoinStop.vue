@@ -4,6 +4,7 @@ import { computed, onMounted } from 'vue'
 import AssembledDrawing from '../components/AssembledDrawing.vue'
 import JointLoupe from '../components/JointLoupe.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
+import ReliefChoice from '../components/ReliefChoice.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
@@ -39,6 +40,7 @@ onMounted(() => {
       </div>
     </div>
     <template #ledger>
+      <ReliefChoice />
       <LedgerPanel v-if="mate" :subject="`joint:${mate.id}`" :title="mate.title" about="finger joint at 90°">
         <p v-if="proved?.clearance" class="proved">
           <span class="tick">✓</span> as cut, from the file

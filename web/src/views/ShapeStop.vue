@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import FlatDrawing from '../components/FlatDrawing.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
+import MarksPanel from '../components/MarksPanel.vue'
 import PartLedger from '../components/PartLedger.vue'
 import RecipeSettings from '../components/RecipeSettings.vue'
 import StopLayout from '../components/StopLayout.vue'
@@ -31,6 +32,16 @@ const sizes = computed(() => {
         <RecipeSettings />
       </LedgerPanel>
       <PartLedger />
+      <MarksPanel v-if="job.selected.startsWith('part:')" />
+      <p v-else class="hint small second">
+        Select a part to draw on it: holes, lettering, score lines, pockets.
+      </p>
     </template>
   </StopLayout>
 </template>
+
+<style scoped>
+.hint {
+  padding: 14px 18px;
+}
+</style>

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from designs.actions import start_design
+from designs.actions import edit_design, start_design
 from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
@@ -36,6 +36,31 @@ PROFILES: list[dict[str, Any]] = [
     {"name": "Outside cutter", "split": "part", "reference_square": True},
 ]
 
+DRAWN: dict[str, Any] = {
+    "front": {
+        "marks": [
+            {
+                "id": "name", "kind": "text", "operation": "engrave", "text": "VIALS", "font": "slab", "align": "middle",
+                "lengths": {"x": "outside_width/2", "y": "28", "height": "16"},
+            },
+            {
+                "id": "owner", "kind": "text", "operation": "score", "text": "Reedmere Field Room",
+                "font": "single stroke", "align": "middle", "lengths": {"x": "outside_width/2", "y": "16", "height": "6"},
+            },
+        ]
+    },
+    "base": {
+        "marks": [
+            {
+                "id": "drains", "kind": "circle", "operation": "cut", "columns": 5, "rows": 3,
+                "lengths": {
+                    "x": "outside_width/2 - 50", "y": "outside_depth/2 - 20", "diameter": "6", "dx": "25", "dy": "20",
+                },
+            }
+        ]
+    },
+}  # fmt: skip
+
 
 class Command(BaseCommand):
     help = "Adds what the demo needs and is not there yet; changes nothing that a maker has done."
@@ -55,7 +80,8 @@ class Command(BaseCommand):
             if not Machine.objects.filter(name=machine["name"]).exists():
                 put_machine(machine)
         if not Design.objects.filter(owner=maker).exists():
-            start_design(
+            carrier = start_design(
                 maker, "open-tray", "Vial carrier", {"width": "150", "depth": "100", "height": "60", "sizes": "inside"},
                 "mm", Stock.objects.get(name="Poplar ply"), Machine.objects.get(name="Shed laser"),
             )  # fmt: skip
+            edit_design(carrier.id, {"parts": DRAWN}, "mm", carrier.moves)
