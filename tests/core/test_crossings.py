@@ -2,11 +2,15 @@
 
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.geometry import Segment
-from lean_notch.geometry.crossings import JOIN_MM, circles_meet, crossings, lies_on, turn_to
+from lean_notch.geometry.contour import JOIN_MM
+from lean_notch.geometry.crossings import circles_meet, turn_to
+from lean_notch.geometry.noding import meetings
+from lean_notch.geometry.segments import segments_of
 
 
 def line(x0, y0, x1, y1):
@@ -18,6 +22,17 @@ def arc(cx, cy, r, first, sweep):
     a, b = math.radians(first), math.radians(first + sweep)
     ends = [(cx + r * math.cos(t), cy + r * math.sin(t)) for t in (a, b)]
     return Segment(ends[0], ends[1], math.tan(math.radians(sweep) / 4))
+
+
+def crossings(a, b):
+    """Where two segments meet, shared ends included: those are bitwise equal and not asked of `meetings`."""
+    _, _, places = meetings(segments_of([[a, b]], [0]), np.array([0]), np.array([1]))
+    shared = [p for p in (a.start, a.end) if p in (b.start, b.end)]
+    return [*map(tuple, places.tolist()), *shared]
+
+
+def lies_on(segment, point):
+    return bool(segments_of([[segment]], [0]).lies_on(np.array([0]), np.array([point]))[0])
 
 
 def unique(points):

@@ -78,8 +78,10 @@ def build(design: Design, basis: Basis) -> Build:
         region = _with_holes(part, _with_corners(part, panel, standing, names), names)
         marks, said = _marks(part, region, names)
         findings += said
-        cuts = [shape for mark in marks if mark.operation == "cut" for shape in mark.regions]
-        kept = tuple(mark for mark in marks if mark.operation != "cut")
+        # Cuts on or outside their line come out wider by what the beam takes: the kerf, which is not known here.
+        through = [mark for mark in marks if mark.operation == "cut" and mark.side in ("auto", "inside")]
+        cuts = [shape for mark in through for shape in mark.regions]
+        kept = tuple(mark for mark in marks if mark not in through)
         parts.append(FlatPart(part.id, part.title, region, part.quantity, standing, kept))
         carved.append((region, (*cleared[part.id], *cuts)))
     whole = []

@@ -21,7 +21,7 @@ LARGEST_MM = 20_000.0
 class FlatMark:
     """What is to be done on a part besides cutting it out: areas, lines, and for pockets how deep.
 
-    `field` is where the mark was made; through-cut marks are part of the part's own outline instead.
+    `field` is where the mark was made; through-cuts that keep their size are part of the part's own outline instead.
     """
 
     id: str

@@ -1,7 +1,4 @@
-"""Where two segments meet: in, two segments (lines or arcs); out, every point both of them pass through.
-
-Shared stretches (collinear lines, arcs of one circle) are reported by the ends that lie on the other.
-"""
+"""Where the lines and circles that two segments lie on meet: in, two segments; out, points. `noding` says it of many."""
 
 from __future__ import annotations
 
@@ -9,30 +6,6 @@ import math
 from collections.abc import Iterator
 
 from .contour import JOIN_MM, Point, Segment
-
-
-def crossings(a: Segment, b: Segment) -> list[Point]:
-    """Points on both `a` and `b`, in mm, to within JOIN_MM; ends of one that lie on the other included."""
-    found = [p for p in (b.start, b.end) if lies_on(a, p)] + [p for p in (a.start, a.end) if lies_on(b, p)]
-    found += [p for p in carriers_meet(a, b) if lies_on(a, p) and lies_on(b, p)]
-    return found
-
-
-def lies_on(segment: Segment, point: Point) -> bool:
-    """Whether `point` is within JOIN_MM of `segment`."""
-    (x0, y0), (x1, y1) = segment.start, segment.end
-    if math.dist(point, segment.start) <= JOIN_MM or math.dist(point, segment.end) <= JOIN_MM:
-        return True
-    if segment.bulge == 0:
-        dx, dy = x1 - x0, y1 - y0
-        length = math.hypot(dx, dy)
-        along = ((point[0] - x0) * dx + (point[1] - y0) * dy) / length
-        across = ((point[0] - x0) * dy - (point[1] - y0) * dx) / length
-        return abs(across) <= JOIN_MM and 0 <= along <= length
-    centre = segment.centre
-    if abs(math.dist(point, centre) - segment.radius) > JOIN_MM:
-        return False
-    return 0 < turn_to(segment, centre, point) < abs(segment.sweep)
 
 
 def turn_to(segment: Segment, centre: Point, point: Point) -> float:

@@ -233,7 +233,15 @@ def _follows(curve: Cubic, pair: tuple[Segment, Segment], tolerance: float) -> b
 
 
 def _off(segment: Segment, point: Point) -> float:
-    if segment.bulge:
-        return abs(math.dist(segment.centre, point) - segment.radius)
+    """How far `point` is from a segment, its ends included."""
     (x0, y0), (x1, y1) = segment.start, segment.end
-    return abs((x1 - x0) * (point[1] - y0) - (y1 - y0) * (point[0] - x0)) / math.dist(segment.start, segment.end)
+    dx, dy = x1 - x0, y1 - y0
+    cross = dx * (point[1] - y0) - dy * (point[0] - x0)
+    if segment.bulge:
+        if cross * segment.bulge < 0:
+            return abs(math.dist(segment.centre, point) - segment.radius)
+        return min(math.dist(segment.start, point), math.dist(segment.end, point))
+    span = math.hypot(dx, dy)
+    if 0 <= dx * (point[0] - x0) + dy * (point[1] - y0) <= span * span:
+        return abs(cross) / span
+    return min(math.dist(segment.start, point), math.dist(segment.end, point))

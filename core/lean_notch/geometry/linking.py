@@ -9,12 +9,13 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
 from .contour import JOIN_MM, Circle, Contour, Vertex
 from .noding import Pieces
-from .region import Region
+from .region import Region, turned
 from .ring import Ring
 from .segments import Flags, Floats, Ints, Segments, previous_in_ring
 
@@ -29,13 +30,26 @@ class Unlinked(Exception):
     """Some piece of a result has nothing to go on to."""
 
 
-def link(pieces: Pieces, parents: Segments, kept: Ints, backwards: Flags, groups: int) -> list[list[Region]]:
-    """Regions by group from the pieces `kept`, turned round where `backwards`. Raises Unlinked."""
+@dataclass(frozen=True)
+class Sources:
+    """The rings that pieces come from, and of each piece the number of its ring."""
+
+    rings: Sequence[Ring]
+    ring_of: Ints
+
+
+def link(
+    pieces: Pieces, parents: Segments, kept: Ints, backwards: Flags, groups: int, sources: Sources | None = None
+) -> list[list[Region]]:
+    """Regions by group from the pieces `kept`, turned round where `backwards`. Raises Unlinked.
+
+    Rings of `sources` that nothing touched come out as they went in.
+    """
     start = np.where(backwards, pieces.last[kept], pieces.first[kept])
     end = np.where(backwards, pieces.first[kept], pieces.last[kept])
     bulge = np.where(backwards, -pieces.bulge[kept], pieces.bulge[kept])
     order, loop = _loops(pieces.nodes, start, end, bulge)
-    return _regions(pieces, parents, kept[order], start[order], end[order], bulge[order], loop, groups)
+    return _regions(pieces, parents, kept[order], start[order], end[order], bulge[order], loop, groups, sources)
 
 
 def _loops(nodes: Floats, start: Ints, end: Ints, bulge: Floats) -> tuple[Ints, Ints]:
@@ -125,7 +139,15 @@ def _simple(run: Sequence[int], start: Ints) -> list[list[int]]:
 
 
 def _regions(
-    pieces: Pieces, parents: Segments, kept: Ints, start: Ints, end: Ints, bulge: Floats, loop: Ints, groups: int
+    pieces: Pieces,
+    parents: Segments,
+    kept: Ints,
+    start: Ints,
+    end: Ints,
+    bulge: Floats,
+    loop: Ints,
+    groups: int,
+    sources: Sources | None,
 ) -> list[list[Region]]:
     result: list[list[Region]] = [[] for _ in range(groups)]
     if not len(kept):
@@ -141,11 +163,16 @@ def _regions(
     run_first = np.cumsum(runs_of_loop) - runs_of_loop
     rows, sweeps = _runs(here, loop, opens)
     parent = pieces.parent[kept]
+    untouched = _untouched(sources, kept, first, sizes) if sources else {}
     for number in range(count):
         area, at = float(areas[number]), int(first[number])
         if abs(area) < SLIVER_MM2:
             continue
         group = int(here.group[at])
+        source = untouched.get(number)
+        if source and (isinstance(source, Circle) or runs_of_loop[number] == len(source.corners)):
+            rings[group].append((turned(source, 1 if area > 0 else -1), area))
+            continue
         if runs_of_loop[number] == 0:
             if not parents.round[parent[at]]:
                 continue
@@ -164,6 +191,15 @@ def _regions(
     for group, found in rings.items():
         result[group] = nested(found)
     return result
+
+
+def _untouched(sources: Sources, kept: Ints, first: Ints, sizes: Ints) -> dict[int, Ring]:
+    """The loops that are one ring of the sources, whole and alone."""
+    ring = sources.ring_of[kept]
+    whole = np.bincount(sources.ring_of, minlength=len(sources.rings))
+    low, high = np.minimum.reduceat(ring, first), np.maximum.reduceat(ring, first)
+    alone = np.flatnonzero((low == high) & (sizes == whole[low]))
+    return {int(number): sources.rings[int(low[number])] for number in alone}
 
 
 def _opens(here: Segments, parents: Segments, parent: Ints, loop: Ints) -> Flags:

@@ -12,20 +12,23 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .arrangement import CHORD_MM, Arrangement, recover_regions
-from .boolean import combine
+from .boolean import NUDGES_MM, combine, tangled
 from .contour import JOIN_MM, Circle, Contour, Segment, Vertex
 from .corners import shifted, turn_between
-from .flatten import flatten
-from .noding import Neighbours, meetings, merged
+from .linking import Unlinked, link, winding
+from .noding import Neighbours, Pieces, cut_up, meetings, merged, quarters
 from .region import Region
 from .ring import Ring
-from .segments import Flags, Floats, Ints, Segments, next_in_ring, previous_in_ring, segments_of_rings
+from .segments import Flags, Floats, Ints, Segments, next_in_ring, previous_in_ring, segments_of, segments_of_rings
 
 SHARPEST_MITRE = math.radians(60)
 """Narrower corners get an arc instead of a point that reaches far out. The finished part is the same."""
 
 _STRAIGHT_ON = 1e-9
+
+SLACKS_MM = (1e-9, 1e-8, 1e-7, 1e-6)
+LOOSE_MM = 0.001
+"""Ends longer than this are no rounding."""
 
 
 def offset(region: Region, distance: float) -> list[Region]:
@@ -286,24 +289,54 @@ def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
 
 
 def _move_and_resolve(ring: Ring, distance: float) -> list[Region]:
-    """The moved pieces cut up where they cross, and of the faces between them those at the right distance.
+    """A ring as a solid, its moved pieces cut up where they cross and kept where they are far enough from all of it."""
+    for nudge in NUDGES_MM:
+        nudged = distance + nudge
+        segments, _ = quarters(segments_of([_raw_pieces(ring, nudged)], [0]))
+        pieces = cut_up(segments)
+        # Where pieces part at a small angle, the short ones between are hardly nearer than the others; where nodes
+        # were joined, the others are not quite where they should be.
+        for slack in SLACKS_MM:
+            try:
+                return _far_enough(ring, segments, pieces, nudged, slack)
+            except Unlinked:
+                continue
+    raise tangled()
 
-    The true boundary is part of the moved pieces, so each face lies wholly on one side of it.
-    """
-    import shapely
 
-    pieces = _raw_pieces(ring, distance)
-    source = shapely.Polygon(flatten(ring.segments, CHORD_MM))
-    shapely.prepare(source)
-    arrangement = Arrangement()
-    arrangement.flatten([[piece] for piece in pieces])
-    chords = shapely.linestrings(arrangement.chords())
-    faces = shapely.get_parts(shapely.polygonize(chords))
-    inner = shapely.point_on_surface(faces)
-    outside = ~shapely.contains(source, inner)
-    depth = shapely.distance(source.exterior, inner)
-    kept = (~outside | (depth < distance)) if distance > 0 else (~outside & (depth > -distance))
-    return recover_regions(arrangement, shapely.union_all(faces[kept]))
+def _far_enough(ring: Ring, segments: Segments, pieces: Pieces, distance: float, slack: float) -> list[Region]:
+    """Each piece lies wholly on the new outline or wholly nearer to the source than that: its middle tells."""
+    reach = abs(distance)
+    middle = pieces.as_segments.middle
+    source, _ = segments_of_rings([ring], [0])
+    query, other = Neighbours(source).touching(np.hstack([middle, middle]), pieces.group, slack=reach)
+    near = np.full(len(middle), np.inf)
+    np.minimum.at(near, query, source.distance_to(other, middle[query]))
+    far = np.flatnonzero(near >= reach - slack)
+    far = far[[(winding(source, middle[k]) != 0) == (distance < 0) for k in far]]
+    # Pieces that run to and fro along one line bound nothing.
+    place = pieces.same[far]
+    net = np.zeros(int(pieces.same.max(initial=-1)) + 1, np.int64)
+    np.add.at(net, place, np.where(pieces.forward[far], 1, -1))
+    far = far[np.sign(net[place]) == np.where(pieces.forward[far], 1, -1)]
+    _, first = np.unique(pieces.same[far], return_index=True)
+    kept = _without_loose_ends(pieces, far[first])
+    return link(pieces, segments, kept, np.zeros(len(kept), bool), 1)[0]
+
+
+def _without_loose_ends(pieces: Pieces, kept: Ints) -> Ints:
+    """Without pieces that lead nowhere. Raises Unlinked if that takes more than rounding could have left."""
+    before = float(pieces.as_segments.length[kept].sum())
+    while len(kept):
+        count = len(pieces.nodes)
+        leaving, arriving = (np.bincount(ends[kept], minlength=count) for ends in (pieces.first, pieces.last))
+        good = (arriving[pieces.first[kept]] > 0) & (leaving[pieces.last[kept]] > 0)
+        if good.all():
+            break
+        kept = kept[good]
+    if before - float(pieces.as_segments.length[kept].sum()) > LOOSE_MM:
+        raise Unlinked
+    return kept
 
 
 def _raw_pieces(ring: Ring, distance: float) -> list[Segment]:
