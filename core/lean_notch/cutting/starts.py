@@ -49,8 +49,8 @@ def _kind(segment: Segment, joints: Sequence[Member]) -> int:
     kind = 0
     for member in joints:
         depths = [_depth(member, point) for point in (segment.start, segment.end)]
-        if min(depths) > member.depth * 1.05 or max(depths) < -member.depth:
-            continue
+        if max(depths) > member.depth * 1.05:
+            continue  # it leaves the joint's band
         tip = max(depths) < member.depth / 2 and abs(depths[0] - depths[1]) < 1e-3
         kind = max(kind, 1 if tip else 2)
     return kind
@@ -75,6 +75,7 @@ def led_in(ring: Ring, length: float) -> Trace | None:
 
     None if the waste is too narrow for half of `length`.
     """
+    from ..geometry.linking import winding
     from ..geometry.segments import segments_of_rings
 
     corners = ring.corners
@@ -84,6 +85,7 @@ def led_in(ring: Ring, length: float) -> Trace | None:
     for reach in (length, length * 0.7, length * 0.5):
         step = reach / math.sqrt(2)
         place = (start[0] - step * ux + step * uy, start[1] - step * uy - step * ux)
-        if around.nearest(place) >= reach / 2:
+        in_waste = (winding(around, place) == 0) == (ring.area > 0)
+        if in_waste and around.nearest(place) >= reach / 2:
             return Trace((Vertex(*place), *corners, Vertex(*start)))
     return None

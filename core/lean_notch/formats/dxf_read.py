@@ -18,6 +18,9 @@ _UNIT_NAMES = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 
 MOST_BYTES = 50_000_000
 DEEPEST = 16
+_FLAT = ("LWPOLYLINE", "POLYLINE", "CIRCLE", "ARC")
+"""Drawn in a plane of their own, which may be seen from behind. DXF Reference, object coordinate systems."""
+
 _TEXTS = ("TEXT", "MTEXT", "ATTRIB", "ATTDEF")
 
 
@@ -99,8 +102,7 @@ class _Reader:
 
 def _to_world(entity: Any, scale: float) -> Affine:
     """From an entity's own coordinates to mm. An extrusion of -1 looks at it from behind."""
-    extrusion = entity.dxf.get("extrusion", (0, 0, 1))
-    behind = extrusion[2] < 0 and entity.dxftype() not in ("LINE", "SPLINE", "ELLIPSE")
+    behind = entity.dxftype() in _FLAT and entity.dxf.get("extrusion", (0, 0, 1))[2] < 0
     return Affine(-scale if behind else scale, 0, 0, scale)
 
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .contour import JOIN_MM, Circle, Contour, Vertex
+from .contour import JOIN_MM, Circle, Contour, Point, Vertex
 from .noding import Pieces
 from .region import Region, turned
 from .ring import Ring
@@ -283,7 +283,7 @@ def lies_within(inner: Ring, outer: Ring) -> bool:
     return False
 
 
-def winding(around: Segments, point: Floats) -> int:
+def winding(around: Segments, point: Floats | Point) -> int:
     """How often closed loops of segments go round `point`, which lies on none of them."""
     x, y = point
     (x0, y0), (x1, y1) = around.start.T, around.end.T

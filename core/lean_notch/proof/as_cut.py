@@ -68,7 +68,7 @@ def without_lead(path: ReadPath) -> ReadPath:
     if path.closed or not path.segments:
         return path
     end = path.segments[-1].end
-    for index, segment in enumerate(path.segments):
+    for index, segment in enumerate(path.segments[1:], 1):
         if math.dist(segment.start, end) <= MEETS_MM:
             return replace(path, segments=path.segments[index:], closed=True)
     return path
