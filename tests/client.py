@@ -9,3 +9,11 @@ from django.test import Client
 
 def post(client: Client, path: str, body: Any = None) -> Any:
     return client.post(f"/api{path}", body or {}, content_type="application/json")
+
+
+def put(client: Client, path: str, body: Any = None) -> Any:
+    return client.put(f"/api{path}", body or {}, content_type="application/json")
+
+
+def get(client: Client, path: str) -> Any:
+    return client.get(f"/api{path}")

@@ -5,8 +5,9 @@ Group codes after the DXF Reference. Everything a reader of that release needs i
 
 from __future__ import annotations
 
+import colorsys
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -21,10 +22,8 @@ _ACADVER: dict[Release, str] = {"R12": "AC1009", "R2000": "AC1015"}
 INSUNITS = {"mm": 4, "in": 1}
 """DXF Reference, HEADER: 4 is millimetres, 1 is inches."""
 
-_COLOUR_NUMBERS = {
-    1: (255, 0, 0), 2: (255, 255, 0), 3: (0, 255, 0), 4: (0, 255, 255), 5: (0, 0, 255), 6: (255, 0, 255),
-    7: (0, 0, 0), 8: (128, 128, 128),
-}  # fmt: skip
+_HUES = {1: 0.0, 2: 1 / 6, 3: 1 / 3, 4: 1 / 2, 5: 2 / 3, 6: 5 / 6}
+_INK, _GREY = 7, 8
 """The numbers that every reader knows; neither release can say a colour otherwise."""
 
 Pair = tuple[int, str | int | float]
@@ -45,16 +44,21 @@ def write_dxf(sheet: SheetPlan, release: Release, profile: Profile = PLAIN) -> s
     return "".join(f"{code:>3}\n{_value(value)}\n" for code, value in content)
 
 
-def colour_number(colour: str) -> int:
-    """The number nearest to "#rrggbb".
+def colour_numbers(colours: Iterable[str]) -> dict[str, int]:
+    """A number for each "#rrggbb": the nearest hue that no other has yet, ink or grey for what has none.
 
-    >>> colour_number("#000000"), colour_number("#0072B2"), colour_number("#808080")
-    (7, 5, 8)
+    >>> colour_numbers(["#000000", "#0072B2", "#009E73", "#808080"])
+    {'#000000': 7, '#0072B2': 4, '#009E73': 3, '#808080': 8}
     """
-    wanted = [int(colour[i : i + 2], 16) for i in (1, 3, 5)]
-    return min(
-        _COLOUR_NUMBERS, key=lambda n: sum((a - b) ** 2 for a, b in zip(wanted, _COLOUR_NUMBERS[n], strict=True))
-    )
+    numbers: dict[str, int] = {}
+    for colour in colours:
+        hue, light, strength = colorsys.rgb_to_hls(*(int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)))
+        if strength < 0.2 or light < 0.1:
+            numbers[colour] = _GREY if 0.3 < light < 0.8 else _INK
+            continue
+        free = [n for n in _HUES if n not in numbers.values()] or list(_HUES)
+        numbers[colour] = min(free, key=lambda n: min(abs(hue - _HUES[n]), 1 - abs(hue - _HUES[n])))
+    return numbers
 
 
 @dataclass
@@ -118,7 +122,8 @@ def _tables(pairs: _Pairs, named: list[FileLayer]) -> list[Pair]:
     linetypes = [_linetype(pairs, "CONTINUOUS" if r12 else "Continuous", "Solid line")]
     if not r12:
         linetypes = [_linetype(pairs, "ByBlock", ""), _linetype(pairs, "ByLayer", ""), *linetypes]
-    layers = [_layer(pairs, "0", 7), *(_layer(pairs, _name(one), colour_number(one.colour)) for one in named)]
+    numbers = colour_numbers(one.colour for one in named)
+    layers = [_layer(pairs, "0", _INK), *(_layer(pairs, _name(one), numbers[one.colour]) for one in named)]
     tables = [*_table(pairs, "LTYPE", linetypes), *_table(pairs, "LAYER", layers)]
     if r12:
         return _section("TABLES", tables)
