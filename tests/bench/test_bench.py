@@ -6,12 +6,18 @@ import pytest
 from conftest import make_job
 from large_jobs import forty_parts
 from lean_notch.build import build
+from lean_notch.cutting import CutPath, SheetPlan
 from lean_notch.edits import edit_job
-from lean_notch.geometry import Circle, Region, rectangle
-from lean_notch.geometry.boolean import difference
-from lean_notch.geometry.offset import offset
-from lean_notch.job import compute, prove_job, write_files
+from lean_notch.formats.dxf_write import write_dxf
+from lean_notch.formats.pdf_write import write_pdf
+from lean_notch.formats.svg_write import write_svg
+from lean_notch.geometry import Circle, Contour, Placement, Region, Vertex, rectangle
+from lean_notch.geometry.bones import dogbone
+from lean_notch.geometry.boolean import combine, difference
+from lean_notch.geometry.offset import offset, offset_all
+from lean_notch.job import compute, prove_job, read_outlines, write_files
 from lean_notch.ledger import ledger
+from lean_notch.proof.check_file import check_file
 
 
 def test_a_trays_whole_chain(benchmark):
@@ -65,3 +71,67 @@ def test_the_offset_of_a_plate(benchmark):
     source, bites = plate(40)
     [cut] = difference([source], bites)
     assert len(benchmark(lambda: offset(cut, 0.07))) == 1
+
+
+def toothed(number: int) -> tuple[list[Region], list[Region]]:
+    """A panel of its own size with 20 fingers on two sides, bones in all their corners, and 20 holes."""
+    width, height, depth, tool = 200 + number * 0.037, 120 + number * 0.021, 6.0, 1.5
+    pitch = width / 20
+    steps = [(k * pitch + end, 0.0 if k % 2 == 0 else depth) for k in range(20) for end in (0.0, pitch)]
+    corners = [*steps, *((x, height - y) for x, y in reversed(steps))]
+    bones = []
+    for k in range(1, 20, 2):
+        for x, way in ((k * pitch, 1.0), ((k + 1) * pitch, -1.0)):
+            if x < width - 1:
+                bones.append(dogbone((x, depth), (way, 0.0), (0.0, -1.0), tool))
+                bones.append(dogbone((x, height - depth), (way, 0.0), (0.0, 1.0), tool))
+    holes = [Region(Circle(15 + j % 10 * 17, 40 + j // 10 * 30, 2 + j * 0.05)) for j in range(20)]
+    return [Region(Contour(tuple(Vertex(x, y) for x, y in corners)))], [*bones, *holes]
+
+
+@pytest.mark.parametrize("count", [20, 200, 2000])
+def test_booleans_and_compensation_of_many_parts(benchmark, count):
+    """Asked for: 200 parts with 40 fingers, 20 holes and dogbones each in under 1.5 s, close to linear up to 2,000."""
+    parts = [toothed(i) for i in range(count)]
+
+    def chain():
+        whole = [pieces[0] for pieces in combine(parts, "difference")]
+        return offset_all(whole, 0.07)
+
+    paths = benchmark.pedantic(chain, rounds=3 if count < 2000 else 1)
+    assert all(len(path[0].holes) == 20 for path in paths)
+
+
+@pytest.fixture(scope="module")
+def large_sheet():
+    whole = [pieces[0] for pieces in combine([toothed(i) for i in range(200)], "difference")]
+    paths = []
+    for i, [path] in enumerate(offset_all(whole, 0.07)):
+        placed = Placement(i % 20 * 215.0, i // 20 * 140.0).region(path)
+        paths += [CutPath(f"p{i}-{k}", f"Part {i}", "cut", ring) for k, ring in enumerate(placed.rings)]
+    return SheetPlan(1, 4400.0, 1500.0, tuple(paths))
+
+
+@pytest.mark.parametrize("write", [
+    lambda sheet: write_svg("bench", sheet), lambda sheet: write_dxf(sheet, "R2000"),
+    lambda sheet: write_dxf(sheet, "R12"), lambda sheet: write_pdf("bench", sheet),
+], ids=["svg", "dxf", "dxf-r12", "pdf"])  # fmt: skip
+def test_writing_200_parts(benchmark, large_sheet, write):
+    """Asked for: under 1 s each."""
+    assert benchmark.pedantic(lambda: write(large_sheet), rounds=3)
+
+
+@pytest.mark.parametrize("kind", ["svg", "dxf", "dxf-r12"])
+def test_reading_200_parts(benchmark, large_sheet, kind):
+    data = {
+        "svg": lambda: write_svg("bench", large_sheet),
+        "dxf": lambda: write_dxf(large_sheet, "R2000"),
+        "dxf-r12": lambda: write_dxf(large_sheet, "R12"),
+    }[kind]().encode()
+    assert len(benchmark.pedantic(lambda: read_outlines(data, kind), rounds=3).paths) == len(large_sheet.paths)
+
+
+def test_the_check_of_200_parts(benchmark, large_sheet):
+    """Asked for: under 1 s."""
+    file = read_outlines(write_svg("bench", large_sheet).encode(), "svg")
+    assert benchmark.pedantic(lambda: check_file(file), rounds=3).sound

@@ -228,3 +228,53 @@ def test_the_first_load_is_light(page, app):
 def test_no_address_but_our_own_is_asked(page, app):
     hosts = page.evaluate("performance.getEntriesByType('resource').map(entry => new URL(entry.name).origin)")
     assert set(hosts) == {app.address}
+
+
+def test_drawing_on_a_part_and_handing_it_over(open_tray, tmp_path):
+    """A hole, lettering with a mistake in it, and a file for another receiver."""
+    rail = open_tray.get_by_role("button", name=re.compile("^Front"))
+    rail.last.click()
+    open_tray.get_by_role("button", name="+ circle").click()
+    field = open_tray.locator('[data-field="front.marks[0].diameter"]')
+    field.fill("99")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.get_by_role("alert").first).to_contain_text("leaves Front")
+    field.fill("9")
+    open_tray.keyboard.press("Enter")
+    expect(open_tray.get_by_role("alert")).to_have_count(0)
+    open_tray.get_by_role("button", name="+ text").click()
+    expect(open_tray.locator("path.work.engrave").first).to_be_visible()
+    expect(open_tray.get_by_text("fits, as cut from the file")).to_be_visible()
+    go(open_tray, "Hand over")
+    expect(open_tray.get_by_text("Engrave", exact=True)).to_be_visible()
+    open_tray.get_by_role("button", name="layers and options").click()
+    open_tray.get_by_label("layer of engrave").fill("ETCH")
+    open_tray.keyboard.press("Tab")
+    expect(open_tray.get_by_text("changed for this time")).to_be_visible()
+    with open_tray.expect_download() as download:
+        open_tray.get_by_role("button", name="Download DXF", exact=True).click()
+    file = tmp_path / "sheet.dxf"
+    download.value.save_as(file)
+    layers = {entity.dxf.layer for entity in ezdxf.readfile(file).modelspace()}
+    assert layers == {"ETCH", "CUT"}
+    with open_tray.expect_download() as download:
+        open_tray.get_by_role("button", name="Download PDF", exact=True).click()
+    download.value.save_as(tmp_path / "sheet.pdf")
+    assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_a_drawing_from_elsewhere_is_looked_over(open_tray, tmp_path):
+    drawing = tmp_path / "flap.svg"
+    square = '<path fill="none" stroke="black" stroke-width="0.1" d="M10 10h30v30h-30z"/>'
+    drawing.write_text(
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60">{square * 2}</svg>'
+    )
+    open_tray.get_by_role("link", name="Lean Notch").first.click()
+    open_tray.get_by_role("link", name="Check a drawing").click()
+    open_tray.locator("input[type=file]").set_input_files(drawing)
+    expect(open_tray.get_by_text("Do not cut it as it is")).to_be_visible()
+    expect(open_tray.get_by_role("complementary").get_by_text("is there twice")).to_be_visible()
+    open_tray.get_by_role("button", name="show the place").first.click()
+    drawing.write_bytes(b"not a drawing")
+    open_tray.locator("input[type=file]").set_input_files(drawing)
+    expect(open_tray.get_by_role("alert")).to_contain_text("Choose a file")
