@@ -40,6 +40,12 @@ async function look(file: File | undefined): Promise<void> {
   }
 }
 
+/** The same file may be chosen again after it was mended. */
+async function pick(input: HTMLInputElement): Promise<void> {
+  await look(input.files?.[0])
+  input.value = ''
+}
+
 function lookAt([x, y]: readonly [number, number]): void {
   const reach = Math.max((box.value[2] - box.value[0]) / 30, 1)
   drawing.value?.lookAt([x - reach, y - reach, x + reach, y + reach])
@@ -66,7 +72,7 @@ function lookAt([x, y]: readonly [number, number]): void {
               type="file"
               accept=".svg,.dxf"
               :disabled="busy"
-              @change="look(($event.target as HTMLInputElement).files?.[0])"
+              @change="pick($event.target as HTMLInputElement)"
             />
           </label>
         </header>
