@@ -29,9 +29,21 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.get_by_role("button", name="Come in as Wren").click()
     page.get_by_role("link", name="Vial carrier").wait_for()
     yield "home"
+    page.get_by_role("link", name="Check a drawing").click()
+    page.locator("input[type=file]").set_input_files(ROOT / "demo" / "dip-net.dxf")
+    page.get_by_text("Do not cut it as it is").wait_for()
+    page.wait_for_timeout(300)
+    yield "check"
+    page.go_back()
     page.get_by_role("link", name="Vial carrier").click()
     page.get_by_text("fits, as cut from the file").wait_for()
     yield "shape"
+    page.get_by_role("button", name="Front", exact=True).first.click()
+    page.get_by_role("button", name="VIALS").click()
+    page.wait_for_timeout(200)
+    page.locator("aside").evaluate("one => one.scrollTo(0, one.scrollHeight)")
+    page.wait_for_timeout(200)
+    yield "shape-marks"
     for stop, name in (("Measure", "measure"), ("Join", "join"), ("Lay out", "lay-out"), ("Hand over", "hand-over")):
         page.get_by_role("navigation").get_by_role("link", name=stop).click()
         page.wait_for_timeout(300)

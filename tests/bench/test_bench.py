@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import gc
+
 import pytest
 from conftest import make_job
 from large_jobs import forty_parts
@@ -87,6 +89,15 @@ def toothed(number: int) -> tuple[list[Region], list[Region]]:
                 bones.append(dogbone((x, height - depth), (way, 0.0), (0.0, 1.0), tool))
     holes = [Region(Circle(15 + j % 10 * 17, 40 + j // 10 * 30, 2 + j * 0.05)) for j in range(20)]
     return [Region(Contour(tuple(Vertex(x, y) for x, y in corners)))], [*bones, *holes]
+
+
+@pytest.fixture(autouse=True)
+def frozen_heap():
+    """As in the server: what is alive is not gone over again by every collection."""
+    gc.collect()
+    gc.freeze()
+    yield
+    gc.unfreeze()
 
 
 @pytest.mark.parametrize("count", [20, 200, 2000])

@@ -1,6 +1,7 @@
 """The checks of any file: what receivers complain about is found at its place, and a clean file stays clean."""
 
 import math
+from pathlib import Path
 
 import ezdxf
 import pytest
@@ -290,3 +291,26 @@ def test_a_chord_is_not_mistaken_for_what_it_stands_for():
     points = flatten(Circle(50, 50, 20).segments, 0.001)
     body = f'<polygon points="{" ".join(f"{x:.5f},{y:.5f}" for x, y in points)}"/>'
     assert "chords-for-arc" in found(body)
+
+
+def test_the_dip_net_template_as_it_was_received():
+    """The demo's messy drawing: everything that is wrong with it is found, and nothing else."""
+    file = Path(__file__).resolve().parents[2] / "demo" / "dip-net.dxf"
+    report = check_file(read_any(file.read_bytes(), file.name))
+    assert sorted(finding.code for finding in report.findings) == [
+        "chords-for-arc", "cut-twice", "cuts-close", "loose-end", "no-unit", "open-path", "stray-point", "text",
+    ]  # fmt: skip
+    by_code = {finding.code: finding for finding in report.findings}
+    assert by_code["chords-for-arc"].amount == 36
+    assert "18 mm" in by_code["chords-for-arc"].why
+    assert by_code["open-path"].amount == pytest.approx(0.4)
+    assert by_code["cut-twice"].amount == pytest.approx(60)
+    assert by_code["cuts-close"].amount == pytest.approx(0.5)
+
+
+@pytest.mark.parametrize(
+    "body", ['<path d="M0 0L1e7 0L1e7 1e7z"/>', '<path d="M0 0L1e300 0L1 1z"/>', '<circle r="1e9"/>']
+)
+def test_coordinates_beyond_any_machine_are_named(body):
+    assert "far-away" in found(body)
+    assert found(body + f'<path d="{SQUARE}"/>').count("far-away") == 1

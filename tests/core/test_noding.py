@@ -6,10 +6,12 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from lean_notch.errors import BadGeometry
 from lean_notch.geometry import Circle, Contour, Region, Segment, Vertex, rectangle
 from lean_notch.geometry.boolean import combine, difference, filled, union
 from lean_notch.geometry.linking import lies_within
 from lean_notch.geometry.noding import Neighbours, cut_up, merged, quarters
+from lean_notch.geometry.offset import offset
 from lean_notch.geometry.segments import segments_of, segments_of_rings
 
 places = st.tuples(st.integers(-50, 50), st.integers(-50, 50)).map(lambda p: (p[0] / 10, p[1] / 10))
@@ -138,3 +140,21 @@ def test_whether_a_ring_lies_within_another():
 def test_far_from_the_origin_is_as_good(far):
     [bitten] = difference([Region(rectangle(far, far, 40, 20))], [Region(Circle(far + 40, far + 10, 5))])
     assert bitten.area == pytest.approx(800 - math.pi * 12.5, abs=1e-5)
+
+
+def test_an_outline_that_crosses_itself_is_refused_with_the_place_and_soon():
+    bow = Region(Contour((Vertex(0, 0), Vertex(10, 10), Vertex(10, 0), Vertex(0, 12))))
+    with pytest.raises(BadGeometry, match=r"crosses itself at 5\.455 mm, 5\.455 mm"):
+        union(bow, Region(rectangle(20, 20, 5, 5)))
+    with pytest.raises(BadGeometry, match="crosses itself"):
+        offset(bow, 0.5)
+    points = [((i * 7919) % 1000 / 10, (i * 104729) % 997 / 10) for i in range(1000)]
+    tangle = Region(Contour(tuple(Vertex(*point) for point in points)))
+    with pytest.raises(BadGeometry):
+        difference([tangle], [bow])
+
+
+@pytest.mark.parametrize("distance", [-3, -5, -40])
+def test_an_offset_that_swallows_the_part_leaves_nothing(distance):
+    assert offset(Region(rectangle(0, 0, 30, 6)), distance) == []
+    assert offset(Region(Circle(0, 0, 3)), distance) == []

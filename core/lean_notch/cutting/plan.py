@@ -184,7 +184,7 @@ def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: 
     for mark in part.marks:
         if mark.operation in included:
             paths += _mark_paths(part, mark, kerf, profile)
-    return _Drawing(tuple(paths), (*_lost(part, grown, kerf), *_unreached(part, kerf)))
+    return _Drawing(tuple(paths), (*_lost(part, grown, kerf), *_too_fine(part, kerf), *_unreached(part, kerf)))
 
 
 @lru_cache(maxsize=4096)
@@ -208,11 +208,8 @@ def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -
         )  # fmt: skip
         return _Path(one, () if isinstance(shape, Trace) else starts(shape, ()))
 
-    # A tool keeps inside its pocket; a beam has no width to speak of over an area or along a line.
-    inside = mark.side == "inside" or (mark.side == "auto" and mark.operation == "pocket")
-    distance = -kerf / 2 if inside else kerf / 2 if mark.side == "outside" else 0.0
     for region in mark.regions:
-        for moved in offset(region, distance):
+        for moved in offset(region, _beside(mark, kerf)):
             if mark.operation == "engrave" and profile.engrave == "hatch":
                 yield from (path(line) for line in hatched(moved, profile.hatch_mm))
             elif mark.operation == "engrave" and profile.engrave == "filled":
@@ -221,6 +218,32 @@ def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -
                 yield from (path(hole, inner=True) for hole in moved.holes)
                 yield path(moved.outer, inner=mark.operation == "cut")
     yield from (path(trace) for trace in mark.traces)
+
+
+def _beside(mark: FlatMark, kerf: float) -> float:
+    """How far beside a mark's outline the middle of the beam runs, outwards.
+
+    A tool keeps inside its pocket; a beam has no width to speak of over an area or along a line.
+    """
+    if mark.side == "inside" or (mark.side == "auto" and mark.operation == "pocket"):
+        return -kerf / 2
+    return kerf / 2 if mark.side == "outside" else 0.0
+
+
+def _too_fine(part: FlatPart, kerf: float) -> Iterator[Finding]:
+    """Marks that the beam or tool does not fit into."""
+    for mark in part.marks:
+        distance = _beside(mark, kerf)
+        gone = [region for region in mark.regions if distance < 0 and not offset(region, distance)]
+        if gone:
+            left, low, right, high = gone[0].box
+            yield Finding(
+                "tool-too-wide", "stop",
+                f"A kerf of {say_mm(kerf)} does not fit into the {mark.title} to {mark.operation} on {part.title}, "
+                f"{say_mm(right - left)} x {say_mm(high - low)}.",
+                "Make it wider than the kerf, or use a finer beam or tool.",
+                part.id, place=((left + right) / 2, (low + high) / 2), amount=kerf - min(right - left, high - low),
+            )  # fmt: skip
 
 
 def _lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
@@ -240,6 +263,9 @@ def _lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
 
 def _unreached(part: FlatPart, kerf: float) -> Iterator[Finding]:
     """Inside corners that a round tool leaves a part of, one finding a part."""
+    square = not part.region.holes and not any(corner.bulge for corner in part.region.outer.corners)
+    if square and (math.sqrt(2) - 1) * kerf / 2 <= REACHED_MM:
+        return
     corners = _inside_corners(part.region)
     kept = [(place, (1 / math.sin(angle / 2) - 1) * kerf / 2) for place, angle in corners]
     kept = [one for one in kept if one[1] > REACHED_MM]

@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from ..build import Mate, Member
 from ..geometry import Circle, Contour, Point, Ring, Segment, Trace, Vertex
@@ -15,6 +16,7 @@ from ..geometry.corners import tangent
 
 SHORTEST_RUN_MM = 2.0
 MOST_STARTS = 6
+LONGEST_RUNS = 24
 
 
 @dataclass(frozen=True)
@@ -29,36 +31,46 @@ def starts(ring: Ring, joints: Sequence[Member]) -> tuple[Start, ...]:
     """Places where `ring` may start, the best kind only: clear of joints, else on the tips of fingers, else anywhere."""
     if isinstance(ring, Circle):  # a circle is written whole, and starts where its format says
         return (Start(0, ring.corners[0].point),)
-    ranked: list[tuple[int, float, int, Segment]] = []
-    for index, segment in enumerate(ring.segments):
-        if segment.bulge == 0 and segment.length >= SHORTEST_RUN_MM:
-            ranked.append((_kind(segment, joints), -segment.length, index, segment))
-    if not ranked:
+    runs = [(-s.length, i, s) for i, s in enumerate(ring.segments) if s.bulge == 0 and s.length >= SHORTEST_RUN_MM]
+    if not runs:
         return (Start(0, ring.corners[0].point),)
-    best = min(ranked)[0]
-    chosen = sorted(one for one in ranked if one[0] == best)[:MOST_STARTS]
-    return tuple(Start(index, segment.at(0.5)) for _, _, index, segment in chosen)
+    bands = [_band(member) for member in joints]
+    ranked = [(_kind(segment, bands), index, segment) for _, index, segment in sorted(runs)[:LONGEST_RUNS]]
+    best = min(kind for kind, _, _ in ranked)
+    chosen = [(index, segment) for kind, index, segment in ranked if kind == best][:MOST_STARTS]
+    return tuple(Start(index, segment.at(0.5)) for index, segment in chosen)
 
 
 def members_of(mates: Sequence[Mate], part: str) -> tuple[Member, ...]:
     return tuple(member for mate in mates for member in (mate.first, mate.second) if member.part == part)
 
 
-def _kind(segment: Segment, joints: Sequence[Member]) -> int:
-    """0 clear of joints, 1 on the tip of a finger, 2 on a face that touches another part."""
-    kind = 0
-    for member in joints:
-        depths = [_depth(member, point) for point in (segment.start, segment.end)]
-        if max(depths) > member.depth * 1.05:
-            continue  # it leaves the joint's band
-        tip = max(depths) < member.depth / 2 and abs(depths[0] - depths[1]) < 1e-3
-        kind = max(kind, 1 if tip else 2)
-    return kind
+class _Band(NamedTuple):
+    """A joint's strip along its side of the panel: depth = `edge` + `sense` x the coordinate of `axis`."""
+
+    axis: int
+    edge: float
+    sense: float
+    depth: float
 
 
-def _depth(member: Member, point: Point) -> float:
+def _band(member: Member) -> _Band:
     width, height = member.panel
-    return {"bottom": point[1], "top": height - point[1], "left": point[0], "right": width - point[0]}[member.side]
+    axis, edge, sense = {
+        "bottom": (1, 0.0, 1.0), "top": (1, height, -1.0), "left": (0, 0.0, 1.0), "right": (0, width, -1.0),
+    }[member.side]  # fmt: skip
+    return _Band(axis, edge, sense, member.depth)
+
+
+def _kind(segment: Segment, bands: Sequence[_Band]) -> int:
+    """0 clear of joints, 1 on the tip of a finger, 2 on a face that touches another part."""
+    kind, (start, end, _) = 0, segment
+    for axis, edge, sense, depth in bands:
+        first, last = edge + sense * start[axis], edge + sense * end[axis]
+        if max(first, last) <= depth * 1.05:  # else it leaves the joint's band
+            tip = max(first, last) < depth / 2 and abs(first - last) < 1e-3
+            kind = max(kind, 1 if tip else 2)
+    return kind
 
 
 def starting_at(ring: Ring, start: Start) -> Ring:

@@ -13,6 +13,8 @@ from typing import Literal
 import numpy as np
 
 from ..errors import BadGeometry
+from ..units import say_mm
+from .contour import JOIN_MM
 from .linking import Sources, Unlinked, link
 from .noding import Neighbours, Pieces, cut_up, quarters
 from .region import Region
@@ -55,10 +57,14 @@ def combine(pairs: Sequence[Operands], operation: Operation) -> list[list[Region
 
     Raises BadGeometry for outlines that cross themselves.
     """
-    try:
-        return _combined(pairs, operation)
-    except Unlinked:
-        return [_nudged(pair, operation) for pair in pairs]
+    results: list[list[Region]] = []
+    for at in range(0, len(pairs), MOST_AT_ONCE):
+        some = pairs[at : at + MOST_AT_ONCE]
+        try:
+            results += _combined(some, operation)
+        except Unlinked:
+            results += [_nudged(pair, operation) for pair in some]
+    return results
 
 
 def _combined(pairs: Sequence[Operands], operation: Operation) -> list[list[Region]]:
@@ -76,9 +82,28 @@ def _combined(pairs: Sequence[Operands], operation: Operation) -> list[list[Regi
     segments, parent = quarters(whole)
     neighbours = Neighbours(segments)
     pieces = cut_up(segments, neighbours)
+    _check_simple(segments, ring[parent], pieces)
     sources = Sources([ring for ring, _, _ in rings], ring[parent][pieces.parent])
     return _result(segments, sources, side[parent], pieces, neighbours, operation, len(pairs))
 
+
+def _check_simple(segments: Segments, ring: Ints, pieces: Pieces) -> None:
+    """Refuses a ring that crosses or touches itself between its corners."""
+    owner, other, place = pieces.meetings
+    same = np.flatnonzero(ring[owner] == ring[other])
+    owner, place = owner[same], place[same]
+    ends = np.minimum(np.hypot(*(place - segments.start[owner]).T), np.hypot(*(place - segments.end[owner]).T))
+    inside = np.flatnonzero(ends > 8 * JOIN_MM)
+    if inside.size:
+        x, y = place[inside[0]]
+        raise BadGeometry(
+            f"An outline crosses itself at {say_mm(x)}, {say_mm(y)}.",
+            fix="Draw it anew, or take it apart where it crosses.",
+        )
+
+
+MOST_AT_ONCE = 100
+"""More than this no longer fits the processor's caches, and takes longer for each."""
 
 NUDGES_MM = (0.0, 3e-6, -5e-6)
 """Outlines within a nanometre of touching can leave an end loose; moved by some nanometres they do not."""

@@ -10,6 +10,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 from typing import NamedTuple
 
 from ..errors import BadGeometry
@@ -148,9 +149,9 @@ class Contour:
                 doubled += lens_area(math.hypot(x1 - x0, y1 - y0), bulge) * 2
         return doubled / 2
 
-    @property
+    @cached_property
     def length(self) -> float:
-        return math.fsum(segment.length for segment in self.segments)
+        return _way(self.vertices) + _way((self.vertices[-1], self.vertices[0]))
 
     @cached_property
     def box(self) -> Box:
@@ -189,9 +190,9 @@ class Trace:
             if a.point != b.point
         )
 
-    @property
+    @cached_property
     def length(self) -> float:
-        return math.fsum(segment.length for segment in self.segments)
+        return _way(self.vertices)
 
     @cached_property
     def box(self) -> Box:
@@ -256,6 +257,15 @@ class Circle:
 
 
 _QUARTER = math.tan(math.pi / 8)
+
+
+def _way(vertices: Sequence[Vertex]) -> float:
+    """The length from the first vertex to the last."""
+    total = 0.0
+    for (x0, y0, bulge), (x1, y1, _) in pairwise(vertices):
+        chord = math.hypot(x1 - x0, y1 - y0)
+        total += chord * (1 + bulge * bulge) / bulge * math.atan(bulge) if bulge else chord
+    return total
 
 
 def segments_between(corners: Sequence[Vertex]) -> tuple[Segment, ...]:

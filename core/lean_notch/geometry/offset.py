@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .boolean import NUDGES_MM, combine, tangled
+from .boolean import MOST_AT_ONCE, NUDGES_MM, combine, tangled
 from .contour import JOIN_MM, Circle, Contour, Segment, Vertex
 from .corners import shifted, turn_between
 from .linking import Unlinked, link, winding
@@ -41,9 +41,16 @@ def offset(region: Region, distance: float) -> list[Region]:
 
 
 def offset_all(regions: Sequence[Region], distance: float) -> list[list[Region]]:
-    """`offset` of each of `regions` by itself, all of them in one pass."""
+    """`offset` of each of `regions` by itself, many of them in one pass."""
     if distance == 0:
         return [[region] for region in regions]
+    results: list[list[Region]] = []
+    for at in range(0, len(regions), MOST_AT_ONCE):
+        results += _offset_some(regions[at : at + MOST_AT_ONCE], distance)
+    return results
+
+
+def _offset_some(regions: Sequence[Region], distance: float) -> list[list[Region]]:
     rings = [(ring, number) for number, region in enumerate(regions) for ring in region.rings]
     moved = _Moved.of([ring for ring, _ in rings], [number for _, number in rings], distance)
     clean, tangled = moved.checked()
@@ -289,7 +296,13 @@ def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
 
 
 def _move_and_resolve(ring: Ring, distance: float) -> list[Region]:
-    """A ring as a solid, its moved pieces cut up where they cross and kept where they are far enough from all of it."""
+    """A ring as a solid, its moved pieces cut up where they cross and kept where they are far enough from all of it.
+
+    Raises BadGeometry for a ring that crosses itself: nobody can tell its inside from its outside.
+    """
+    source, ring_of = segments_of_rings([ring], [0])
+    if len(_collisions(source, ring_of)[0]):
+        raise tangled()
     for nudge in NUDGES_MM:
         nudged = distance + nudge
         segments, _ = quarters(segments_of([_raw_pieces(ring, nudged)], [0]))
