@@ -6,11 +6,23 @@ import re
 import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
+from functools import cached_property
 from typing import Any, Literal
 
 from .basis import Basis, basis_from_json, basis_to_json
 from .build import Build, build
-from .cutting import PLAIN, CutPlan, Profile, SheetPlan, estimate, plan_cut, plan_part, say_time
+from .cutting import (
+    PLAIN,
+    CutPlan,
+    Profile,
+    SheetPlan,
+    check_room,
+    cut_lengths,
+    estimate,
+    plan_cut,
+    plan_part,
+    say_time,
+)
 from .design import Design, design_from_json, design_to_json
 from .documents import entry, mapping, mm
 from .errors import PartTooLarge, UnreadableFile
@@ -39,13 +51,23 @@ class Job:
 
 @dataclass(frozen=True)
 class Result:
-    """`plan` is made for the receiver that `profile` describes."""
+    """What a job is. Its `plan`, for the receiver that `profile` describes, is made when it is asked for: most edits
+    are followed by the next one before anybody cuts."""
 
     job: Job
     build: Build
     layout: Layout
-    plan: CutPlan
     profile: Profile = PLAIN
+
+    @cached_property
+    def plan(self) -> CutPlan:
+        job = self.job
+        return plan_cut(job.design.name, self.build, self.layout, job.settings, job.basis.kerf, self.profile)
+
+    @property
+    def cut_lengths(self) -> tuple[float, ...]:
+        """Of each sheet, in mm: all that is cut through."""
+        return cut_lengths(self.build, self.layout, self.job.basis.kerf)
 
 
 @dataclass(frozen=True)
@@ -60,11 +82,11 @@ class OutFile:
 
 
 def compute(job: Job, profile: Profile = PLAIN) -> Result:
-    """Build, lay out and plan the cuts. Raises NotchError at the field to mend."""
+    """Build and lay out. Raises NotchError at the field to mend, also where the beam has no room to cut."""
     built = build(job.design, job.basis)
     layout = place(job, built)
-    plan = plan_cut(job.design.name, built, layout, job.settings, job.basis.kerf, profile)
-    return Result(job, built, layout, plan, profile)
+    check_room(built, job.settings, job.basis.kerf)
+    return Result(job, built, layout, profile)
 
 
 def place(job: Job, built: Build) -> Layout:

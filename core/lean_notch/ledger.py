@@ -45,7 +45,7 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     rows = {"basis": _basis(result), "job": _job(result)}
     rows |= {f"part:{part.id}": _part(part, result) for part in result.build.parts}
     rows |= {f"joint:{mate.id}": _mate(mate, result) for mate in result.build.mates}
-    rows |= {f"sheet:{sheet.number}": _sheet(sheet.number, result) for sheet in result.plan.sheets}
+    rows |= {f"sheet:{number}": _sheet(number, length, result) for number, length in enumerate(result.cut_lengths, 1)}
     return rows
 
 
@@ -146,11 +146,10 @@ def _mate(mate: Mate, result: Result) -> tuple[Figure, ...]:
     )  # fmt: skip
 
 
-def _sheet(number: int, result: Result) -> tuple[Figure, ...]:
+def _sheet(number: int, cut_length: float, result: Result) -> tuple[Figure, ...]:
     layout, settings = result.layout, result.job.settings
     placed = layout.on_sheet(number)
     used = math.fsum(result.build.part(one.part).region.area for one in placed)
-    plan = result.plan.sheets[number - 1]
     return (
         Figure("margin", "margin", settings.margin, "chosen", "from the sheet's edge", field="margin",
                typed=f"{settings.margin:g}"),
@@ -161,5 +160,5 @@ def _sheet(number: int, result: Result) -> tuple[Figure, ...]:
         Figure("parts", "parts", len(placed), "computed", kind="count"),
         Figure("used", "used", used / (layout.area.width * layout.area.height), "computed",
                "area of the parts / area of the sheet", kind="share"),
-        Figure("cut_length", "cut length", plan.cut_length, "computed", "all paths that cut"),
+        Figure("cut_length", "cut length", cut_length, "computed", "all paths that cut"),
     )  # fmt: skip

@@ -61,10 +61,10 @@ def show_design(design: Design) -> out.DesignOut:
         ],
         sheets=[
             out.SheetOut(
-                number=sheet.number, width=sheet.width, height=sheet.height,
-                file_names={kind: file_name(job, sheet.number, kind) for kind in FILE_FORMATS},
+                number=number, width=result.layout.area.width, height=result.layout.area.height,
+                file_names={kind: file_name(job, number, kind) for kind in FILE_FORMATS},
             )
-            for sheet in result.plan.sheets
+            for number in range(1, result.layout.sheets + 1)
         ],
         ledger={subject: [out.FigureOut.model_validate(row) for row in rows[subject]] for subject in rows},
         route=[out.StopOut.model_validate(stop) for stop in route(result)],

@@ -40,6 +40,7 @@ def test_compensation_adds_no_node(job):
 def test_without_kerf_the_path_is_the_outline(tray, basis):
     result = compute(tray(basis(kerf=0)))
     assert result.plan.sheets[0].cut_length == pytest.approx(sum(p.region.length for p in result.build.parts))
+    assert result.cut_lengths == pytest.approx([sheet.cut_length for sheet in result.plan.sheets])
 
 
 def test_holes_come_before_their_outline(job):

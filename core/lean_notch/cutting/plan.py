@@ -98,7 +98,7 @@ def plan_cut(
     Raises KerfTooWide where the beam does not fit between the fingers of a joint, and OutOfRange where spacing or
     margin leave it no room.
     """
-    _check_room(build, settings, kerf)
+    check_room(build, settings, kerf)
     drawn = {part.id: drawing for part, drawing in zip(build.parts, _drawings(build, kerf, profile), strict=True)}
     sheets = []
     for number in range(1, layout.sheets + 1):
@@ -122,6 +122,25 @@ def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAI
     paths = [_placed(one, Placement(-left, -low), 1) for one in drawing.paths]
     ordered, before, after = _ordered(paths, profile)
     return SheetPlan(1, right - left, high - low, tuple(ordered), after, before)
+
+
+def cut_lengths(build: Build, layout: Layout, kerf: float) -> tuple[float, ...]:
+    """Of each sheet, in mm, the length of all through-cuts, without planning their order."""
+    grown = _grown([(part.region, kerf / 2) for part in build.parts])
+    of_part = {
+        part.id: path.length
+        + math.fsum(
+            moved.length
+            for mark in part.marks
+            if mark.operation == "cut"
+            for region in mark.regions
+            for moved in offset(region, _beside(mark, kerf))
+        )
+        for part, path in zip(build.parts, grown, strict=True)
+    }
+    return tuple(
+        math.fsum(of_part[placed.part] for placed in layout.on_sheet(number)) for number in range(1, layout.sheets + 1)
+    )
 
 
 def kerf_path(part: FlatPart, kerf: float) -> Region:
@@ -382,7 +401,8 @@ def _label(part: FlatPart, copy: int, placement: Placement) -> Iterator[CutPath]
         )
 
 
-def _check_room(build: Build, settings: LayoutSettings, kerf: float) -> None:
+def check_room(build: Build, settings: LayoutSettings, kerf: float) -> None:
+    """Raises KerfTooWide or OutOfRange, as `plan_cut` does."""
     for mate in build.mates:
         narrowest = mate.division.finger - abs(mate.division.clearance) / 2
         if kerf >= narrowest:
