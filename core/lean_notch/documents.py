@@ -12,7 +12,7 @@ from .units import Length, Unit, length_mm
 
 
 def mapping(value: object, field: str) -> Mapping[str, Any]:
-    if not isinstance(value, Mapping):
+    if type(value) is not dict and not isinstance(value, Mapping):  # dicts are quick to tell, and nearly all there is
         raise BadDocument(f"“{field}” is no object with named entries.", fix="Write it as {…}.", field=field)
     return value
 

@@ -19,7 +19,7 @@ from lean_notch.recipes import RECIPES
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
 
-from .compute import computed, read_job
+from .compute import computed, read_job, remember
 from .models import Design, Export, Layout, Revision
 
 START_CLEARANCE = 0.02
@@ -128,7 +128,9 @@ def _unmoved(design_id: int, seen: int) -> Design:
 def _advance(design: Design, job: Job) -> None:
     parent = design.head
     number = design.revisions.count() + 1
-    revision = Revision.objects.create(design=design, number=number, parent=parent, document=job_to_json(job))
+    document = job_to_json(job)
+    revision = Revision.objects.create(design=design, number=number, parent=parent, document=document)
+    remember(document, job)
     if parent:
         parent.redo = revision
         parent.save(update_fields=["redo"])

@@ -4,20 +4,33 @@ from __future__ import annotations
 
 import json
 from functools import lru_cache
+from threading import Lock
 from typing import Any
 
 from lean_notch.job import Job, Result, compute, job_from_json, prove_job
 from lean_notch.proof import Proof
 
 
+MOST_READ = 64
+_read: dict[str, Job] = {}
+_lock = Lock()
+
+
 def read_job(document: dict[str, Any]) -> Job:
     """The job of a revision's document."""
-    return _read(json.dumps(document))
+    job = _read.get(json.dumps(document))
+    if job is None:
+        job = job_from_json(document)
+        remember(document, job)
+    return job
 
 
-@lru_cache(maxsize=64)
-def _read(text: str) -> Job:
-    return job_from_json(json.loads(text))
+def remember(document: dict[str, Any], job: Job) -> None:
+    """Keeps a job that was just written as `document`, so that it need not be read again."""
+    with _lock:
+        _read[json.dumps(document)] = job
+        while len(_read) > MOST_READ:
+            del _read[next(iter(_read))]
 
 
 @lru_cache(maxsize=16)
