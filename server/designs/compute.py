@@ -10,7 +10,6 @@ from typing import Any
 from lean_notch.job import Job, Result, compute, job_from_json, prove_job
 from lean_notch.proof import Proof
 
-
 MOST_READ = 64
 _read: dict[str, Job] = {}
 _lock = Lock()

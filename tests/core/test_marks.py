@@ -193,3 +193,13 @@ def test_cuts_on_the_line_come_out_wider_and_are_proved_so(job):
         path = next(p for p in result.plan.sheets[0].paths if p.part == "front" and p.inner)
         assert 2 * path.shape.radius + 0.14 == pytest.approx(8 + wider)
         assert prove_job(result).fits
+
+
+def test_what_the_build_found_is_shown_where_the_part_lies_on_its_sheet(job):
+    loose = drawn(job, mark("text", text="O", x="60", y="15", height="30", bridge="0"), part="base")
+    result = compute(loose)
+    [before] = [finding for finding in result.build.findings if finding.code == "drops-out"]
+    [after] = [finding for finding in prove_job(result).findings if finding.code == "drops-out"]
+    base = next(placed for placed in result.layout.placed if placed.part == "base")
+    assert after.place == pytest.approx(base.placement.point(before.place))
+    assert (after.sheet, after.copy) == (1, 1)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from ..basis import Basis
@@ -85,6 +85,7 @@ def prove(
     the cut plan had to say is said here too.
     """
     prover = _Prover(build, basis, plan, profile)
+    prover.findings += [_on_sheet(finding, layout) for finding in (*build.findings, *plan.findings)]
     for sheet, file in sorted(files.items()):
         prover.file(sheet, file, layout)
     prover.mates()
@@ -98,7 +99,7 @@ class _Prover:
         self.build, self.basis, self.plan, self.profile = build, basis, plan, profile
         self.parts: list[PartProof] = []
         self.mated: list[MateProof] = []
-        self.findings: list[Finding] = [*build.findings, *plan.findings]
+        self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.flat: dict[str, list[shapely.Geometry]] = {part.id: [] for part in build.parts}
 
@@ -290,6 +291,14 @@ class _Prover:
                         "Sand them flush, or pick a more even board.", part=mate.first.part, amount=value,
                     )
                 )  # fmt: skip
+
+
+def _on_sheet(finding: Finding, layout: Layout) -> Finding:
+    """A finding on a part, at its place on the sheet where the part's first copy lies."""
+    placed = next((one for one in layout.placed if one.part == finding.part), None)
+    if placed is None or finding.place is None:
+        return finding
+    return replace(finding, place=placed.placement.point(finding.place), sheet=placed.sheet, copy=placed.copy)
 
 
 def _take(pieces: list[AsCut], nominal: Region) -> AsCut | None:
