@@ -6,6 +6,7 @@ import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { shortText } from '../units'
 import DrawingFrame from './DrawingFrame.vue'
+import PartMarks from './PartMarks.vue'
 
 /** All kinds of parts, flat, at one scale. */
 const job = useJob()
@@ -45,17 +46,12 @@ function select(id: string): void {
         @keydown.enter="select(part.id)"
         @keydown.space.prevent="select(part.id)"
       />
-      <template v-for="(part, i) in parts" :key="part.id">
-        <path
-          v-for="mark in part.marks.filter(({ path }) => path)"
-          :key="mark.id"
-          :d="mark.path"
-          :transform="`translate(${laid.places[i]![0]} ${laid.places[i]![1]})`"
-          fill-rule="evenodd"
-          class="work"
-          :class="mark.operation"
-        />
-      </template>
+      <PartMarks
+        v-for="(part, i) in parts"
+        :key="`marks-${part.id}`"
+        :part="part"
+        :transform="`translate(${laid.places[i]![0]} ${laid.places[i]![1]})`"
+      />
     </template>
     <template #over="{ at, pxPerMm }">
       <g v-for="(part, i) in parts" :key="part.id" class="words">

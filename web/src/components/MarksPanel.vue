@@ -156,29 +156,6 @@ li {
 .row .second {
   margin-left: auto;
 }
-.swatch {
-  width: 12px;
-  height: 10px;
-  border: 2px solid var(--ink);
-}
-.swatch.score {
-  border-style: dashed;
-  border-color: var(--score);
-}
-.swatch.engrave {
-  border-color: var(--engrave);
-}
-.swatch.pocket {
-  border-color: var(--pocket);
-}
-.swatch.fold {
-  border-style: dashed;
-  border-color: var(--fold);
-}
-.swatch.reference {
-  border-style: dotted;
-  border-color: var(--reference);
-}
 .note {
   margin: 0 18px 6px 29px;
 }

@@ -207,31 +207,6 @@ td .boxed {
   flex-wrap: wrap;
   gap: 4px 20px;
 }
-.swatch {
-  display: inline-block;
-  width: 12px;
-  height: 10px;
-  margin-right: 6px;
-  border: 2px solid var(--ink);
-}
-.swatch.score {
-  border-style: dashed;
-  border-color: var(--score);
-}
-.swatch.engrave {
-  border-color: var(--engrave);
-}
-.swatch.pocket {
-  border-color: var(--pocket);
-}
-.swatch.fold {
-  border-style: dashed;
-  border-color: var(--fold);
-}
-.swatch.reference {
-  border-style: dotted;
-  border-color: var(--reference);
-}
 input[type='checkbox'] {
   accent-color: var(--deep);
 }

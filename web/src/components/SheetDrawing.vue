@@ -5,6 +5,7 @@ import type { Design } from '../api/client'
 import { placing, useSheet } from '../composables/useSheet'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
+import PartMarks from './PartMarks.vue'
 
 /** One sheet with its parts where they will be cut. */
 const props = defineProps<{ sheet: Design['sheets'][number] }>()
@@ -47,17 +48,12 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
         @click="job.selected = `part:${one.part}`"
         @keydown.enter="job.selected = `part:${one.part}`"
       />
-      <template v-for="one in placed" :key="`marks-${one.part}-${one.copy_number}`">
-        <path
-          v-for="mark in parts.get(one.part)!.marks.filter(({ path }) => path)"
-          :key="mark.id"
-          :d="mark.path"
-          :transform="placing(one)"
-          fill-rule="evenodd"
-          class="work"
-          :class="mark.operation"
-        />
-      </template>
+      <PartMarks
+        v-for="one in placed"
+        :key="`marks-${one.part}-${one.copy_number}`"
+        :part="parts.get(one.part)!"
+        :transform="placing(one)"
+      />
     </template>
     <template #over="{ at, pxPerMm }">
       <template v-for="one in placed" :key="`${one.part}-${one.copy_number}`">

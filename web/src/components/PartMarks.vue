@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import type { Part } from '../api/client'
+
+/** What is drawn on a part besides its own outline, where the part lies. */
+defineProps<{ part: Part; transform: string }>()
+</script>
+
+<template>
+  <template v-for="mark in part.marks" :key="mark.id">
+    <path
+      v-if="mark.path"
+      :d="mark.path"
+      :transform="transform"
+      fill-rule="evenodd"
+      class="work"
+      :class="mark.operation"
+    />
+  </template>
+</template>
