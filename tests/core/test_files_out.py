@@ -15,7 +15,9 @@ import svgelements
 from lean_notch.cutting import CutPath, Profile, SheetPlan, plan_part
 from lean_notch.cutting.profile import Layer
 from lean_notch.edits import edit_job
+from lean_notch.formats import dxf_read
 from lean_notch.formats.curves import as_cubics, ellipse_pieces
+from lean_notch.formats.dxf_flat import read_flat
 from lean_notch.formats.dxf_write import write_dxf
 from lean_notch.formats.frame import Frame
 from lean_notch.formats.pdf_write import write_pdf
@@ -257,3 +259,60 @@ def test_a_region_with_a_hole_reads_back_as_it_was():
     sheet = SheetPlan(1, 60, 50, tuple(CutPath(f"p{i}", "p", "cut", ring) for i, ring in enumerate(plate.rings)))
     back = read_svg(write_svg("x", sheet).encode())
     assert [round(sum(s.length for s in path.segments), 4) for path in back.paths] == [180, round(10 * math.pi, 4)]
+
+
+FLAT = (dxf_read._MM_PER_INSUNIT, dxf_read._UNIT_NAMES)
+
+
+@pytest.mark.parametrize("release", ["R12", "R2000"])
+@pytest.mark.parametrize("profile", FRAMES[:3] + FRAMES[5:7], ids=lambda p: f"{p.unit}-{p.origin}-{p.y_down}")
+def test_the_quick_reader_of_large_files_finds_what_the_general_one_does(release, profile):
+    """Outside check: ezdxf on the same text."""
+    text = write_dxf(SHEET, release, profile)
+    quick, general = read_flat(text, *FLAT), dxf_read.read_dxf(text.encode())
+    assert quick.unit == general.unit == profile.unit
+    assert len(quick.paths) == len(general.paths)
+    for one, other in zip(quick.paths, general.paths, strict=True):
+        assert (one.layer, one.closed, len(one.segments)) == (other.layer, other.closed, len(other.segments))
+        for a, b in zip(one.segments, other.segments, strict=True):
+            assert (*a.start, *a.end, a.bulge) == pytest.approx((*b.start, *b.end, b.bulge), abs=1e-9)
+
+
+def test_lines_and_arcs_are_read_alike_by_both():
+    drawing = ezdxf.new("R12")
+    space = drawing.modelspace()
+    space.add_line((1, 2), (3, 4))
+    space.add_arc((5, 5), 2, 300, 45)
+    stream = io.StringIO()
+    drawing.write(stream)
+    quick, general = read_flat(stream.getvalue(), *FLAT), dxf_read.read_dxf(stream.getvalue().encode())
+    assert [path.segments[0].start for path in quick.paths] == [
+        pytest.approx(path.segments[0].start) for path in general.paths
+    ]
+    assert quick.assumed == "mm"
+
+
+@pytest.mark.parametrize(
+    "add",
+    [
+        lambda space: space.add_text("Bog"),
+        lambda space: space.add_point((1, 1)),
+        lambda space: space.add_circle((1, 1), 2, dxfattribs={"extrusion": (0, 0, -1)}),
+        lambda space: space.add_polyline3d([(0, 0, 0), (1, 1, 1)]),
+        lambda space: space.add_ellipse((0, 0), (4, 0), 0.5),
+    ],
+)
+def test_what_the_quick_reader_does_not_know_it_leaves_to_the_other(add):
+    drawing = ezdxf.new("R2000")
+    drawing.modelspace().add_circle((0, 0), 1)
+    add(drawing.modelspace())
+    stream = io.StringIO()
+    drawing.write(stream)
+    assert read_flat(stream.getvalue(), *FLAT) is None
+
+
+@pytest.mark.parametrize(
+    "text", ["", "nonsense", "  0\nSECTION\n", "  2\nENTITIES\n  0\nCIRCLE\n 10\nx\n  0\nENDSEC\n"]
+)
+def test_a_broken_file_is_left_to_the_other_reader_too(text):
+    assert read_flat(text, *FLAT) is None

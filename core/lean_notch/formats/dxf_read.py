@@ -10,6 +10,7 @@ from typing import Any
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
 from .curves import Affine, mapped
+from .dxf_flat import read_flat
 from .read_file import ReadFile, ReadPath, ReadText
 
 _MM_PER_INSUNIT = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
@@ -17,6 +18,9 @@ _UNIT_NAMES = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 """DXF Reference, HEADER, $INSUNITS: 1 in, 2 ft, 4 mm, 5 cm, 6 m."""
 
 MOST_BYTES = 50_000_000
+LARGE_BYTES = 500_000
+"""Below this the general reader is quick enough for anything."""
+
 DEEPEST = 16
 _FLAT = ("LWPOLYLINE", "POLYLINE", "CIRCLE", "ARC")
 """Drawn in a plane of their own, which may be seen from behind. DXF Reference, object coordinate systems."""
@@ -34,8 +38,11 @@ def read_dxf(data: bytes) -> ReadFile:
 
     if len(data) > MOST_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
+    text = data.decode("utf-8", "replace")
+    if len(data) > LARGE_BYTES and (flat := read_flat(text, _MM_PER_INSUNIT, _UNIT_NAMES)):
+        return flat
     try:
-        drawing = ezdxf.filemanagement.read(StringIO(data.decode("utf-8", "replace")))
+        drawing = ezdxf.filemanagement.read(StringIO(text))
         unit = drawing.header.get("$INSUNITS", 0)
         reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0))
         for entity in drawing.modelspace():

@@ -1,0 +1,111 @@
+"""Large plain DXF files in one pass over their lines: in, text; out, outlines, or None if anything but outlines is there.
+
+A general reader makes an object of each vertex, which takes seconds for a full sheet of R12. What this reader does not
+know, from blocks to splines, it leaves to that one. Group codes after the DXF Reference.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from ..geometry import Segment
+from .read_file import ReadFile, ReadPath
+
+_KNOWN = {"LINE", "ARC", "CIRCLE", "LWPOLYLINE", "POLYLINE", "VERTEX", "SEQEND"}
+_ELSEWHERE = {"67", "230"}
+"""Paper space, and planes of their own: for the general reader."""
+
+
+def read_flat(text: str, mm_per_unit: dict[int, float], names: dict[int, str]) -> ReadFile | None:
+    """The outlines of a file that holds nothing else; None for any other, and for one that is broken."""
+    lines = text.splitlines()
+    codes, values = [line.strip() for line in lines[0::2]], lines[1::2]
+    try:
+        unit = _unit(codes, values)
+        start = next(i for i, v in enumerate(values) if v.strip() == "ENTITIES" and codes[i] == "2")
+        end = next(i for i in range(start, len(values)) if codes[i] == "0" and values[i].strip() == "ENDSEC")
+        paths = list(_paths(codes[start + 1 : end], values[start + 1 : end], mm_per_unit.get(unit, 1.0)))
+    except (StopIteration, ValueError, KeyError, IndexError, ZeroDivisionError, _NotFlat):
+        return None
+    named = names.get(unit, "")
+    return ReadFile(tuple(paths), unit=named, assumed="" if named else "mm")
+
+
+class _NotFlat(Exception):
+    pass
+
+
+def _unit(codes: list[str], values: list[str]) -> int:
+    at = next((i for i, v in enumerate(values) if codes[i] == "9" and v.strip() == "$INSUNITS"), None)
+    return 0 if at is None else int(values[at + 1])
+
+
+class _Entity:
+    """One entity as it is gathered: single numbers by their codes, and the corners of polylines."""
+
+    __slots__ = ("corners", "kind", "layer", "numbers")
+
+    def __init__(self, kind: str) -> None:
+        self.kind, self.layer = kind, ""
+        self.numbers: dict[str, float] = {}
+        self.corners: list[list[float]] = []
+
+
+def _paths(codes: list[str], values: list[str], scale: float) -> Iterator[ReadPath]:
+    open_one: _Entity | None = None  # a POLYLINE whose VERTEX entities follow
+    entity: _Entity | None = None
+    for code, value in zip([*codes, "0"], [*values, "SEQEND"], strict=True):
+        if code == "0":
+            kind = value.strip()
+            if kind not in _KNOWN:
+                raise _NotFlat
+            if entity and entity.kind in ("LINE", "ARC", "CIRCLE", "LWPOLYLINE"):
+                yield _path(entity, scale)
+            if kind == "SEQEND" and open_one:
+                yield _path(open_one, scale)
+                open_one = None
+            entity = _Entity(kind)
+            if kind == "POLYLINE":
+                open_one = entity
+            elif kind == "VERTEX" and open_one:
+                open_one.corners.append([0.0, 0.0, 0.0])
+        elif code in _ELSEWHERE:
+            raise _NotFlat
+        elif entity is None:
+            continue
+        elif code == "8":
+            entity.layer = value.strip().lower()
+        elif code in ("10", "20", "42") and entity.kind in ("VERTEX", "LWPOLYLINE"):
+            corners = open_one.corners if entity.kind == "VERTEX" and open_one else entity.corners
+            if code == "10" and entity.kind == "LWPOLYLINE":
+                corners.append([0.0, 0.0, 0.0])
+            corners[-1][("10", "20", "42").index(code)] = float(value)
+        elif code in ("10", "20", "11", "21", "40", "50", "51", "70") and entity.kind != "VERTEX":
+            entity.numbers[code] = float(value)
+
+
+def _path(entity: _Entity, scale: float) -> ReadPath:
+    n = entity.numbers
+    if entity.kind == "LINE":
+        ends = ((n["10"] * scale, n["20"] * scale), (n["11"] * scale, n["21"] * scale))
+        return ReadPath(entity.layer, "", (Segment(*ends, 0.0),), False)
+    if entity.kind in ("CIRCLE", "ARC"):
+        whole = entity.kind == "CIRCLE"
+        first = 0.0 if whole else math.radians(n["50"])
+        sweep = 2 * math.pi if whole else math.radians((n["51"] - n["50"]) % 360)
+        turns = [first + sweep * i / 4 for i in range(5)]
+        x, y, r = n["10"] * scale, n["20"] * scale, n["40"] * scale
+        points = [(x + r * math.cos(t), y + r * math.sin(t)) for t in turns]
+        if whole:
+            points[4] = points[0]
+        bulge = math.tan(sweep / 16)
+        return ReadPath(entity.layer, "", tuple(Segment(points[i], points[i + 1], bulge) for i in range(4)), whole)
+    flags = int(n.get("70", 0))
+    if flags & ~(1 | 128) or not entity.corners:  # curves fitted, meshes, in space
+        raise _NotFlat
+    places = [(x * scale, y * scale) for x, y, _ in entity.corners]
+    count = len(places) if flags & 1 else len(places) - 1
+    bulges = [bulge for _, _, bulge in entity.corners]
+    segments = tuple(Segment(places[i], places[(i + 1) % len(places)], bulges[i]) for i in range(count))
+    return ReadPath(entity.layer, "", segments, bool(flags & 1))
