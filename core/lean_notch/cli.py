@@ -102,7 +102,20 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("--close", metavar="LENGTH", default="1", help="report cuts nearer than this (default: 1)")
     check.set_defaults(run=_check)
 
-    for command in (recipe, build, lay_out, export, sheet, prove, profile, check):
+    kerf = commands.add_parser(
+        "kerf",
+        help="the kerf from a test piece",
+        description="The kerf, with its uncertainty, from what a test piece measures.",
+    )
+    kerf.add_argument("way", choices=("slats", "plug"), help="a strip cut into slats, or a plug cut from its hole")
+    kerf.add_argument("--length", help="slats: the strip's length as drawn")
+    kerf.add_argument("--pieces", type=int, help="slats: how many it was cut into")
+    kerf.add_argument("--readings", default="", help="slats: the row's length pushed together, measured several times")
+    kerf.add_argument("--hole", default="", help="plug: readings across the hole")
+    kerf.add_argument("--plug", default="", help="plug: readings across the plug")
+    kerf.set_defaults(run=_kerf)
+
+    for command in (recipe, build, lay_out, export, sheet, prove, profile, check, kerf):
         command.add_argument("--basis", type=Path, metavar="FILE", help="what was measured: stock, machine, clearance")
         command.add_argument("--json", action="store_true", help="print results and errors as JSON")
     return parser
@@ -276,6 +289,28 @@ def _check(arguments: argparse.Namespace) -> int:
     lines.append("nothing to stop for" if report.sound else "do not cut it as it is")
     _say(arguments, {**asdict(report), "sound": report.sound}, lines)
     return 0 if report.sound else 1
+
+
+def _kerf(arguments: argparse.Namespace) -> int:
+    from .basis.kerf import kerf_of_plug, kerf_of_slats
+    from .units import length_mm
+
+    def readings(text: str) -> list[float]:
+        return [length_mm(one) for one in text.replace(";", " ").split()]
+
+    if arguments.way == "slats":
+        if arguments.length is None or arguments.pieces is None:
+            raise MissingInput(
+                "The strip's length or the number of slats is missing.",
+                fix="Write --length 120 --pieces 12.",
+                field="length",
+            )
+        found = kerf_of_slats(length_mm(arguments.length), arguments.pieces, readings(arguments.readings))
+    else:
+        found = kerf_of_plug(readings(arguments.hole), readings(arguments.plug))
+    document = {"kerf": found.value, "standard_uncertainty": found.standard, "within": found.expanded}
+    _say(arguments, document, [f"kerf {found.value:.4f} mm, within {found.expanded:.4f} mm in 95 of 100 cases"])
+    return 0
 
 
 def _prove(arguments: argparse.Namespace) -> int:

@@ -3,6 +3,7 @@
 import json
 import os
 import re
+import shlex
 import subprocess
 import sys
 from pathlib import Path
@@ -27,7 +28,7 @@ def test_the_documentations_examples_run_as_they_stand(tmp_path):
     for block in re.findall(r"```console\n(.*?)```", text, re.DOTALL):
         for example in re.split(r"^\$ ", block, flags=re.MULTILINE)[1:]:
             command, _, expected = example.partition("\n")
-            done = run(*command.split()[1:], cwd=tmp_path)
+            done = run(*shlex.split(command)[1:], cwd=tmp_path)
             printed = done.stderr if done.returncode == 2 else done.stdout
             wanted, cut, _ = expected.partition("...\n")
             assert printed.startswith(wanted) if cut else printed == wanted, command
