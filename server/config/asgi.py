@@ -18,7 +18,10 @@ def _warm_up() -> None:
     import ezdxf  # noqa: F401
     import lxml.etree  # noqa: F401
     import shapely  # noqa: F401
+    from lean_notch.lettering import FONTS, glyph
 
+    for font in FONTS:
+        glyph(font, "A", 10.0)
     gc.collect()
     gc.freeze()
     gc.set_threshold(20_000, 20, 100)
