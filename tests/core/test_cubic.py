@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from lean_notch.errors import BadGeometry
 from lean_notch.geometry import Circle, Cubic, Curved, Region, Segment, flatten, rectangle
@@ -33,6 +33,7 @@ def rounded_square() -> Curved:
 
 
 @settings(max_examples=60)
+@example((12.57, 0.0), (0.0, 0.0), (0.0, 0.0), (14.69, 0.0))
 @given(points, points, points, points)
 def test_arcs_stay_within_five_thousandths_of_any_curve(a, b, c, d):
     """Outside check: GEOS distances between fine chords of both."""

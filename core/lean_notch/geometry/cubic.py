@@ -221,6 +221,8 @@ def _follows(curve: Cubic, pair: tuple[Segment, Segment], tolerance: float) -> b
     """Whether points along the curve are all within `tolerance` of the arcs, and the arcs go no further round."""
     if max(abs(segment.sweep) for segment in pair) > math.pi / 2:
         return False
+    if pair[0].bulge == pair[1].bulge == 0:  # it may turn back between two samples; its control points would tell
+        return _flat(curve, tolerance)
     (mx, my), (ex, ey) = pair[0].end, pair[1].end
     sx, sy = pair[0].start
     for index in range(1, _SAMPLES):
