@@ -48,7 +48,7 @@ def travel(stretches: Sequence[Stretch], steps: Sequence[Step], start: Point) ->
     here, total = start, 0.0
     for step in steps:
         total += math.dist(here, _enter(stretches, step))
-        here = _leave(stretches, step)
+        here = leave_at(stretches, step)
     return total
 
 
@@ -56,7 +56,8 @@ def _enter(stretches: Sequence[Stretch], step: Step) -> Point:
     return stretches[step.index].entries[step.entry]
 
 
-def _leave(stretches: Sequence[Stretch], step: Step) -> Point:
+def leave_at(stretches: Sequence[Stretch], step: Step) -> Point:
+    """Where the machine is when a step is done."""
     stretch = stretches[step.index]
     return stretch.entries[1 - step.entry] if stretch.open else stretch.entries[step.entry]
 
@@ -76,7 +77,7 @@ def _nearest_first(stretches: Sequence[Stretch], start: Point) -> list[Step]:
         step = Step(int(owner[at]), at - int(first[owner[at]]))
         waiting[owner == step.index] = np.inf
         steps.append(step)
-        here = _leave(stretches, step)
+        here = leave_at(stretches, step)
     return steps
 
 
@@ -88,7 +89,7 @@ def _untangled(stretches: Sequence[Stretch], steps: list[Step], start: Point) ->
     count = len(order)
     # The way is start, then (enter, leave) of each; turned stretches swap the two.
     enter = np.array([start, *(_enter(stretches, step) for step in order)])
-    leave = np.array([start, *(_leave(stretches, step) for step in order)])
+    leave = np.array([start, *(leave_at(stretches, step) for step in order)])
     for _ in range(MOST_ROUNDS):
         better = False
         for i in range(1, count):
@@ -131,5 +132,5 @@ def _best_entries(stretches: Sequence[Stretch], steps: list[Step], start: Point)
             ]
             step = Step(step.index, costs.index(min(costs)))
         chosen.append(step)
-        here = _leave(stretches, step)
+        here = leave_at(stretches, step)
     return chosen

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import chain
 
 from ..build import Build, FlatMark, FlatPart, Member
 from ..errors import KerfTooWide, OutOfRange
@@ -18,7 +19,7 @@ from ..nesting import Layout, LayoutSettings
 from ..operations import Operation
 from ..units import say_mm
 from .hatch import hatched
-from .order import Step, Stretch, shortest, travel
+from .order import Step, Stretch, leave_at, shortest, travel
 from .profile import PLAIN, Profile
 from .starts import Start, led_in, members_of, starting_at, starts
 
@@ -133,8 +134,7 @@ def cut_lengths(build: Build, layout: Layout, kerf: float) -> tuple[float, ...]:
             moved.length
             for mark in part.marks
             if mark.operation == "cut"
-            for region in mark.regions
-            for moved in offset(region, _beside(mark, kerf))
+            for moved in chain.from_iterable(_moved(mark, kerf))
         )
         for part, path in zip(build.parts, grown, strict=True)
     }
@@ -227,8 +227,8 @@ def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -
         )  # fmt: skip
         return _Path(one, () if isinstance(shape, Trace) else starts(shape, ()))
 
-    for region in mark.regions:
-        for moved in offset(region, _beside(mark, kerf)):
+    for regions in _moved(mark, kerf):
+        for moved in regions:
             if mark.operation == "engrave" and profile.engrave == "hatch":
                 yield from (path(line) for line in hatched(moved, profile.hatch_mm))
             elif mark.operation == "engrave" and profile.engrave == "filled":
@@ -249,11 +249,16 @@ def _beside(mark: FlatMark, kerf: float) -> float:
     return kerf / 2 if mark.side == "outside" else 0.0
 
 
+@lru_cache(maxsize=1024)
+def _moved(mark: FlatMark, kerf: float) -> tuple[tuple[Region, ...], ...]:
+    """For each area of a mark what the middle of the beam goes round: nothing where the beam does not fit in."""
+    return tuple(map(tuple, offset_all(mark.regions, _beside(mark, kerf))))
+
+
 def _too_fine(part: FlatPart, kerf: float) -> Iterator[Finding]:
     """Marks that the beam or tool does not fit into."""
     for mark in part.marks:
-        distance = _beside(mark, kerf)
-        gone = [region for region in mark.regions if distance < 0 and not offset(region, distance)]
+        gone = [region for region, moved in zip(mark.regions, _moved(mark, kerf), strict=True) if not moved]
         if gone:
             left, low, right, high = gone[0].box
             yield Finding(
@@ -334,10 +339,8 @@ def _ordered(paths: Sequence[_Path], profile: Profile) -> tuple[list[CutPath], f
         steps = shortest(stretches, here)
         after += travel(stretches, steps, here)
         for step in steps:
-            one, entry = phase[step.index], stretches[step.index].entries[step.entry]
-            path = _entered(one, step.entry, profile)
-            done.append(path)
-            here = stretches[step.index].entries[1 - step.entry] if stretches[step.index].open else entry
+            done.append(_entered(phase[step.index], step.entry, profile))
+            here = leave_at(stretches, step)
     return done, before, after
 
 

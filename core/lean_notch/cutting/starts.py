@@ -87,8 +87,8 @@ def led_in(ring: Ring, length: float) -> Trace | None:
 
     None if the waste is too narrow for half of `length`.
     """
-    from ..geometry.linking import winding
     from ..geometry.segments import segments_of_rings
+    from ..geometry.winding import winding
 
     corners = ring.corners
     first = ring.segments[0]

@@ -90,6 +90,24 @@ def as_cubics(arc: Segment) -> Iterator[Cubic]:
         here = end
 
 
+def from_quadratic(start: Point, control: Point, end: Point) -> Cubic:
+    """A quadratic curve as a cubic."""
+
+    def third(near: Point) -> Point:
+        return (near[0] + 2 / 3 * (control[0] - near[0]), near[1] + 2 / 3 * (control[1] - near[1]))
+
+    return Cubic(start, third(start), third(end), end)
+
+
+def turn_pieces(centre: Point, radius: float, first: float, sweep: float) -> list[Segment]:
+    """An arc from the angle `first` over `sweep`, in radians, in four equal pieces; a full turn ends where it starts."""
+    turns = [first + sweep * i / 4 for i in range(5)]
+    points = [(centre[0] + radius * math.cos(turn), centre[1] + radius * math.sin(turn)) for turn in turns]
+    if sweep == 2 * math.pi:
+        points[4] = points[0]
+    return [Segment(points[i], points[i + 1], math.tan(sweep / 16)) for i in range(4)]
+
+
 def ellipse_pieces(
     start: Point, end: Point, rx: float, ry: float, degrees: float, large: bool, sweep: bool
 ) -> Iterator[Segment | Cubic]:

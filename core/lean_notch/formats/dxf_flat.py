@@ -10,6 +10,7 @@ import math
 from collections.abc import Iterator
 
 from ..geometry import Segment
+from .curves import turn_pieces
 from .read_file import ReadFile, ReadPath
 
 _KNOWN = {"LINE", "ARC", "CIRCLE", "LWPOLYLINE", "POLYLINE", "VERTEX", "SEQEND"}
@@ -94,13 +95,8 @@ def _path(entity: _Entity, scale: float) -> ReadPath:
         whole = entity.kind == "CIRCLE"
         first = 0.0 if whole else math.radians(n["50"])
         sweep = 2 * math.pi if whole else math.radians((n["51"] - n["50"]) % 360)
-        turns = [first + sweep * i / 4 for i in range(5)]
-        x, y, r = n["10"] * scale, n["20"] * scale, n["40"] * scale
-        points = [(x + r * math.cos(t), y + r * math.sin(t)) for t in turns]
-        if whole:
-            points[4] = points[0]
-        bulge = math.tan(sweep / 16)
-        return ReadPath(entity.layer, "", tuple(Segment(points[i], points[i + 1], bulge) for i in range(4)), whole)
+        pieces = turn_pieces((n["10"] * scale, n["20"] * scale), n["40"] * scale, first, sweep)
+        return ReadPath(entity.layer, "", tuple(pieces), whole)
     flags = int(n.get("70", 0))
     if flags & ~(1 | 128) or not entity.corners:  # curves fitted, meshes, in space
         raise _NotFlat

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from io import StringIO
 from typing import Any
 
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
-from .curves import Affine, mapped
+from .curves import Affine, from_quadratic, mapped, turn_pieces
 from .dxf_flat import read_flat
 from .read_file import ReadFile, ReadPath, ReadText
 
@@ -113,7 +113,7 @@ def _to_world(entity: Any, scale: float) -> Affine:
     return Affine(-scale if behind else scale, 0, 0, scale)
 
 
-def _outline(entity: Any) -> tuple[list[Segment | Cubic], bool]:
+def _outline(entity: Any) -> tuple[Sequence[Segment | Cubic], bool]:
     kind, dxf = entity.dxftype(), entity.dxf
     if kind == "LWPOLYLINE":
         return _polyline([(x, y, b) for x, y, b in entity.get_points("xyb")], entity.closed)
@@ -123,10 +123,10 @@ def _outline(entity: Any) -> tuple[list[Segment | Cubic], bool]:
     if kind == "LINE":
         return [Segment((dxf.start.x, dxf.start.y), (dxf.end.x, dxf.end.y), 0.0)], False
     if kind == "CIRCLE":
-        return _turn((dxf.center.x, dxf.center.y), dxf.radius, 0.0, 2 * math.pi), True
+        return turn_pieces((dxf.center.x, dxf.center.y), dxf.radius, 0.0, 2 * math.pi), True
     if kind == "ARC":
         sweep = math.radians((dxf.end_angle - dxf.start_angle) % 360)
-        return _turn((dxf.center.x, dxf.center.y), dxf.radius, math.radians(dxf.start_angle), sweep), False
+        return turn_pieces((dxf.center.x, dxf.center.y), dxf.radius, math.radians(dxf.start_angle), sweep), False
     if kind in ("SPLINE", "ELLIPSE", "HELIX"):
         from ezdxf import path
 
@@ -147,30 +147,12 @@ def _path_pieces(outline: Any) -> Iterator[Segment | Cubic]:
                 yield Segment(a, d, 0.0)
         elif command.type == Command.CURVE3_TO:
             c = command.ctrl
-            yield Cubic(a, _third(a, (c.x, c.y)), _third(d, (c.x, c.y)), d)
+            yield from_quadratic(a, (c.x, c.y), d)
         elif command.type == Command.CURVE4_TO:
             yield Cubic(a, (command.ctrl1.x, command.ctrl1.y), (command.ctrl2.x, command.ctrl2.y), d)
         here = end
 
 
-def _third(end: Point, control: Point) -> Point:
-    return (end[0] + 2 / 3 * (control[0] - end[0]), end[1] + 2 / 3 * (control[1] - end[1]))
-
-
 def _polyline(corners: list[tuple[float, float, float]], closed: bool) -> tuple[list[Segment | Cubic], bool]:
     ends: Iterable[tuple[float, float, float]] = [*corners[1:], *corners[:1]] if closed else corners[1:]
     return [Segment((x, y), (u, v), bulge) for (x, y, bulge), (u, v, _) in zip(corners, ends, strict=False)], closed
-
-
-def _turn(centre: Point, radius: float, first: float, sweep: float) -> list[Segment | Cubic]:
-    """An arc in four equal pieces."""
-    points = [
-        (
-            centre[0] + radius * math.cos(first + sweep * i / 4),
-            centre[1] + radius * math.sin(first + sweep * i / 4),
-        )
-        for i in range(5)
-    ]
-    if sweep == 2 * math.pi:
-        points[4] = points[0]
-    return [Segment(points[i], points[i + 1], math.tan(sweep / 16)) for i in range(4)]

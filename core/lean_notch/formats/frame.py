@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..cutting import CutPath, Profile, SheetPlan
 from ..geometry import Point
@@ -73,6 +73,4 @@ def file_layers(sheet: SheetPlan, profile: Profile) -> list[FileLayer]:
 
 def only(sheet: SheetPlan, operations: Sequence[Operation]) -> SheetPlan:
     """`sheet` with the paths of some operations."""
-    from dataclasses import replace
-
     return replace(sheet, paths=tuple(path for path in sheet.paths if path.operation in operations))

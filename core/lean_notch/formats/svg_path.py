@@ -41,35 +41,35 @@ def path_data(
         elif piece.bulge == 0:
             commands.append(f"L{say(piece.end)}")
         else:
-            count = math.ceil(abs(piece.sweep) / LONGEST_ARC - 1e-9)
-            # SVG's sweep flag is set for turns from x to y; where y is turned over, so is the flag.
-            sweep = int((piece.bulge > 0) != flipped)
-            ends = [piece.at((i + 1) / count) for i in range(count - 1)] + [piece.end]
-            radius = number(piece.radius * per_mm, digits)
-            commands += [f"A{radius} {radius} 0 0 {sweep} {say(end)}" for end in ends]
+            commands += _arc(piece, say, flipped, number(piece.radius * per_mm, digits))
     return "".join(commands) + ("Z" if closed else "")
 
 
 def segments_data(segments: Sequence[Segment]) -> str:
     """Segments as a reader found them, as path data in mm, y up, wherever one ends."""
+
+    def say(point: Point) -> str:
+        return f"{number(point[0])} {number(point[1])}"
+
     commands: list[str] = []
     here: Point | None = None
-    for start, end, bulge in segments:
-        if start != here:
-            commands.append(f"M{number(start[0])} {number(start[1])}")
-        if bulge:
-            commands += _arc(Segment(start, end, bulge))
+    for segment in segments:
+        if segment.start != here:
+            commands.append(f"M{say(segment.start)}")
+        if segment.bulge:
+            commands += _arc(segment, say, False, number(segment.radius))
         else:
-            commands.append(f"L{number(end[0])} {number(end[1])}")
-        here = end
+            commands.append(f"L{say(segment.end)}")
+        here = segment.end
     return "".join(commands)
 
 
-def _arc(arc: Segment) -> list[str]:
+def _arc(arc: Segment, say: Callable[[Point], str], flipped: bool, radius: str) -> list[str]:
     count = math.ceil(abs(arc.sweep) / LONGEST_ARC - 1e-9)
-    radius, sweep = number(arc.radius), int(arc.bulge > 0)
+    # SVG's sweep flag is set for turns from x to y; where y is turned over, so is the flag.
+    sweep = int((arc.bulge > 0) != flipped)
     ends = [arc.at((i + 1) / count) for i in range(count - 1)] + [arc.end]
-    return [f"A{radius} {radius} 0 0 {sweep} {number(x)} {number(y)}" for x, y in ends]
+    return [f"A{radius} {radius} 0 0 {sweep} {say(end)}" for end in ends]
 
 
 def number(value: float, digits: int = 4) -> str:

@@ -16,7 +16,7 @@ from typing import Any
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
 from ..units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
-from .curves import Affine, ellipse_pieces, mapped
+from .curves import Affine, ellipse_pieces, from_quadratic, mapped
 from .read_file import ReadFile, ReadPath, ReadText
 
 _PER_UNIT = {**MM_PER_UNIT, "px": MM_PER_PX, "pt": MM_PER_PT, "pc": 12 * MM_PER_PT, "q": 0.25}
@@ -467,7 +467,7 @@ def _subpaths(d: str) -> _Pieces:
             pieces.append(Cubic(here, first, control, end))
         else:
             control = (v[0] + ox, v[1] + oy) if kind == "Q" else _reflected(here, before, "QT")
-            pieces.append(Cubic(here, _third(here, control), _third(end, control), end))
+            pieces.append(from_quadratic(here, control, end))
         here, before = end, (kind, control)
     if pieces:
         yield pieces, False
@@ -476,8 +476,3 @@ def _subpaths(d: str) -> _Pieces:
 def _reflected(here: Point, before: tuple[str, Point], kinds: str) -> Point:
     kind, control = before
     return (2 * here[0] - control[0], 2 * here[1] - control[1]) if kind and kind in kinds else here
-
-
-def _third(end: Point, control: Point) -> Point:
-    """A quadratic's control point as a cubic's."""
-    return (end[0] + 2 / 3 * (control[0] - end[0]), end[1] + 2 / 3 * (control[1] - end[1]))

@@ -21,6 +21,7 @@ from .region import Region
 from .ring import Ring
 from .segments import Flags, Floats, Ints, Segments, segments_of_rings
 from .transform import Placement
+from .winding import crossed, in_lens, on_left
 
 Operation = Literal["union", "difference", "intersection"]
 _INSIDE: dict[Operation, Callable[[Flags, Flags], Flags]] = {
@@ -92,8 +93,7 @@ def _check_simple(segments: Segments, ring: Ints, pieces: Pieces) -> None:
     owner, other, place = pieces.meetings
     same = np.flatnonzero(ring[owner] == ring[other])
     owner, place = owner[same], place[same]
-    ends = np.minimum(np.hypot(*(place - segments.start[owner]).T), np.hypot(*(place - segments.end[owner]).T))
-    inside = np.flatnonzero(ends > 8 * JOIN_MM)
+    inside = np.flatnonzero(segments.from_ends(owner, place) > 8 * JOIN_MM)
     if inside.size:
         x, y = place[inside[0]]
         raise BadGeometry(
@@ -214,10 +214,10 @@ def _windings(
     coinciding = np.unique(place * count + pieces.parent)
     key = place[asked][query] * count + other
     at = np.minimum(np.searchsorted(coinciding, key), len(coinciding) - 1)
-    left = _side(start, end, point) > 0
-    counted = _crossed(start, end, point, left)
+    left = on_left(start, end, point)
+    counted = crossed(start, end, point, left)
     arc = np.flatnonzero(segments.round[other])
-    counted[arc] += _in_lens(segments, other[arc], middle[query[arc]], left[arc])
+    counted[arc] += in_lens(segments, other[arc], middle[query[arc]], left[arc])
     counted[coinciding[at] == key] = 0
     winding = np.zeros((len(asked), 2), np.int64)
     np.add.at(winding, (query, second[other]), counted)
@@ -230,26 +230,3 @@ _WAYS = np.array([(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)])
 
 def _box_of(a: Floats, b: Floats) -> Floats:
     return np.hstack([np.minimum(a, b), np.maximum(a, b)])
-
-
-def _side(start: Floats, end: Floats, point: Floats) -> Floats:
-    """Positive for points to the left of the way from start to end."""
-    return np.asarray(
-        (end[:, 0] - start[:, 0]) * (point[:, 1] - start[:, 1])
-        - (end[:, 1] - start[:, 1]) * (point[:, 0] - start[:, 0])
-    )
-
-
-def _crossed(start: Floats, end: Floats, point: Floats, left: Flags) -> Ints:
-    """1 where a ray from `point` along x meets a chord going up, -1 where it goes down. A point on it is right of it."""
-    up = (start[:, 1] <= point[:, 1]) & (end[:, 1] > point[:, 1])
-    down = (start[:, 1] > point[:, 1]) & (end[:, 1] <= point[:, 1])
-    return (up & left).astype(np.int64) - (down & ~left)
-
-
-def _in_lens(segments: Segments, arc: Ints, point: Floats, left: Flags) -> Ints:
-    """What an arc adds to its chord: 1 or -1 for points between the two, by the way it turns."""
-    away = point - segments.centre[arc]
-    inside = np.hypot(away[:, 0], away[:, 1]) < segments.radius[arc]
-    turn = np.sign(segments.bulge[arc]).astype(np.int64)
-    return turn * (inside & (left == (turn < 0)))

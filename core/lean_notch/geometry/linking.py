@@ -13,11 +13,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .contour import JOIN_MM, Circle, Contour, Point, Vertex
+from .contour import JOIN_MM, Circle, Contour, Vertex
 from .noding import Pieces
 from .region import Region, turned
 from .ring import Ring
-from .segments import Flags, Floats, Ints, Segments, previous_in_ring
+from .segments import Flags, Floats, Ints, Segments, previous_in_ring, segments_of_rings
+from .winding import winding
 
 SLIVER_MM2 = 1e-4
 """Pieces smaller than a hundredth of a millimetre square are rounding, not parts."""
@@ -159,7 +160,7 @@ def _regions(
     rings: dict[int, list[tuple[Ring, float]]] = defaultdict(list)
     first = np.flatnonzero(np.r_[True, loop[1:] != loop[:-1]])
     sizes = np.diff(np.r_[first, len(loop)])
-    areas = np.add.reduceat(_areas(here), first)
+    areas = np.add.reduceat(here.areas, first)
     run_first = np.cumsum(runs_of_loop) - runs_of_loop
     rows, sweeps = _runs(here, loop, opens)
     parent = pieces.parent[kept]
@@ -242,13 +243,6 @@ def _runs(here: Segments, loop: Ints, opens: Flags) -> tuple[list[list[float]], 
     return here.start[at].tolist(), total.tolist()
 
 
-def _areas(here: Segments) -> Floats:
-    """What each piece adds to its loop's area."""
-    (x0, y0), (x1, y1) = here.start.T, here.end.T
-    lens = np.where(here.round, np.where(here.round, here.radius, 0.0) ** 2 * (here.sweep - np.sin(here.sweep)), 0.0)
-    return np.asarray((x0 * y1 - x1 * y0 + lens) / 2)
-
-
 def nested(rings: Sequence[tuple[Ring, float]]) -> list[Region]:
     """Outer outlines with the holes that lie in them; `rings` come with their signed areas and do not cross."""
     outers = [(ring, area) for ring, area in rings if area > 0]
@@ -271,24 +265,9 @@ def _box_in(inner: Ring, outer: Ring) -> bool:
 
 def lies_within(inner: Ring, outer: Ring) -> bool:
     """Whether `inner`, which does not cross `outer`, lies inside it: asked of a middle that is not on `outer`."""
-    from .segments import segments_of_rings
-
     around, _ = segments_of_rings([outer], [0])
     asked, _ = segments_of_rings([inner], [0])
-    every = np.arange(len(around))
     for point in asked.middle[np.argsort(-asked.span)]:
-        here = np.broadcast_to(point, (len(around), 2))
-        if around.distance_to(every, here).min() > 2 * JOIN_MM:
+        if around.nearest(point) > 2 * JOIN_MM:
             return winding(around, point) != 0
     return False
-
-
-def winding(around: Segments, point: Floats | Point) -> int:
-    """How often closed loops of segments go round `point`, which lies on none of them."""
-    x, y = point
-    (x0, y0), (x1, y1) = around.start.T, around.end.T
-    left = (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0) > 0
-    count = int(((y0 <= y) & (y1 > y) & left).sum() - ((y0 > y) & (y1 <= y) & ~left).sum())
-    inside = np.hypot(x - around.centre[:, 0], y - around.centre[:, 1]) < around.radius
-    arc = around.round & inside & (left == (around.bulge < 0))
-    return count + int(np.sign(around.bulge[arc]).sum())

@@ -11,7 +11,7 @@ from functools import cached_property
 import numpy as np
 
 from .contour import JOIN_MM
-from .segments import Flags, Floats, Ints, Segments, _apart
+from .segments import Flags, Floats, Ints, Segments, distances
 
 LONGEST_PIECE = np.pi / 2 + 1e-9
 """Arcs are handed in in quarters, so that a line across one at its middle never meets it twice."""
@@ -161,11 +161,11 @@ def _line_meets_circle(s: Segments, pair: Ints, line: Ints, arc: Ints) -> list[t
     unit = s.chord[line] / s.span[line][:, None]
     centre, radius = s.centre[arc], s.radius[arc]
     foot = s.start[line] + ((centre - s.start[line]) * unit).sum(axis=1)[:, None] * unit
-    return _both_sides(pair, foot, unit, _apart(foot, centre), radius)
+    return _both_sides(pair, foot, unit, distances(foot, centre), radius)
 
 
 def _circles_meet(s: Segments, pair: Ints, i: Ints, j: Ints) -> list[tuple[Ints, Floats]]:
-    apart = _apart(s.centre[i], s.centre[j])
+    apart = distances(s.centre[i], s.centre[j])
     far = apart > JOIN_MM
     pair, i, j, apart = pair[far], i[far], j[far], apart[far]
     r, other = s.radius[i], s.radius[j]

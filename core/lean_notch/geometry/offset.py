@@ -15,11 +15,12 @@ import numpy as np
 from .boolean import MOST_AT_ONCE, NUDGES_MM, combine, tangled
 from .contour import JOIN_MM, Circle, Contour, Segment, Vertex
 from .corners import shifted, turn_between
-from .linking import Unlinked, link, winding
+from .linking import Unlinked, link
 from .noding import Neighbours, Pieces, cut_up, meetings, merged, quarters
 from .region import Region
 from .ring import Ring
 from .segments import Flags, Floats, Ints, Segments, next_in_ring, previous_in_ring, segments_of, segments_of_rings
+from .winding import winding
 
 SHARPEST_MITRE = math.radians(60)
 """Narrower corners get an arc instead of a point that reaches far out. The finished part is the same."""
@@ -161,7 +162,8 @@ class _Moved:
             region_of = np.zeros(len(self.rings), np.int64)
             region_of[self.ring_of] = group
             tangled = set(region_of[bad[bad != other]].tolist())
-        flips = self._areas(loop, ring) * np.array([ring.area for ring in self.rings]) <= 0
+        areas = np.bincount(ring, loop.areas, minlength=len(self.rings))
+        flips = areas * np.array([ring.area for ring in self.rings]) <= 0
         clean &= ~flips | circle
         return clean.tolist(), tangled
 
@@ -172,12 +174,6 @@ class _Moved:
         query, source = around.touching(np.hstack([middle, middle]), loop.group, slack=reach)
         short = self.source.distance_to(source, middle[query]) < reach - 2 * JOIN_MM
         return query[short], source[short]
-
-    def _areas(self, loop: Segments, ring: Ints) -> Floats:
-        (x0, y0), (x1, y1) = loop.start.T, loop.end.T
-        radius = np.where(loop.round, loop.radius, 0.0)
-        doubled = x0 * y1 - x1 * y0 + radius**2 * (loop.sweep - np.sin(loop.sweep))
-        return np.bincount(ring, doubled, minlength=len(self.rings))
 
     def _round_bulge(self, corners: Ints) -> Floats:
         return np.copysign(np.tan(np.abs(self.turn[corners]) / 4), self.distance)
@@ -282,8 +278,7 @@ def _same_way(source: Segments, start: Floats, end: Floats, radius: Floats) -> t
 def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
     """Pairs of rings that meet, or a ring twice where it meets itself, elsewhere than from one segment to the next."""
     owner, other, place = meetings(loop, *Neighbours(loop).pairs())
-    own_ends = np.minimum(np.hypot(*(place - loop.start[owner]).T), np.hypot(*(place - loop.end[owner]).T))
-    within = own_ends > 4 * JOIN_MM
+    within = loop.from_ends(owner, place) > 4 * JOIN_MM
     # Three or more ends in one place are a touch: of a ring with itself, or of two rings.
     node = merged(np.concatenate([loop.start, loop.end]), np.r_[loop.group, loop.group])
     crowded = np.flatnonzero(np.bincount(node, minlength=len(node))[node] > 2)

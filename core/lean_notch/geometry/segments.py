@@ -75,6 +75,13 @@ class Segments:
         return np.where(self.round, np.where(self.round, self.radius, 0.0) * np.abs(self.sweep), self.span)
 
     @cached_property
+    def areas(self) -> Floats:
+        """What each adds to the signed area of its closed loop, in mm²."""
+        (x0, y0), (x1, y1) = self.start.T, self.end.T
+        radius = np.where(self.round, self.radius, 0.0)
+        return (x0 * y1 - x1 * y0 + radius**2 * (self.sweep - np.sin(self.sweep))) / 2
+
+    @cached_property
     def middle(self) -> Floats:
         """The point half-way along each."""
         dx, dy = self.chord.T
@@ -111,23 +118,26 @@ class Segments:
 
     def lies_on(self, which: Ints, points: Floats) -> Flags:
         """Whether each point is within JOIN_MM of the segment named beside it."""
-        start, end = self.start[which], self.end[which]
-        near = np.minimum(_apart(points, start), _apart(points, end)) <= JOIN_MM
-        chord, span, away = self.chord[which], self.span[which], points - start
+        near = self.from_ends(which, points) <= JOIN_MM
+        chord, span, away = self.chord[which], self.span[which], points - self.start[which]
         along = (away * chord).sum(axis=1) / span
         across = np.abs(away[:, 0] * chord[:, 1] - away[:, 1] * chord[:, 0]) / span
         on_line = (across <= JOIN_MM) & (along >= 0) & (along <= span)
         arcs = self.round[which]
-        off = np.abs(_apart(points, self.centre[which]) - np.where(arcs, self.radius[which], 0.0))
+        off = np.abs(distances(points, self.centre[which]) - np.where(arcs, self.radius[which], 0.0))
         on_arc = (off <= JOIN_MM) & self.on_arc_side(which, points)
         return np.asarray(near | np.where(arcs, on_arc, on_line))
+
+    def from_ends(self, which: Ints, points: Floats) -> Floats:
+        """How far each point is from the nearer end of the segment named beside it."""
+        return np.minimum(distances(points, self.start[which]), distances(points, self.end[which]))
 
     def distance_to(self, which: Ints, points: Floats) -> Floats:
         """How far each point is from the segment named beside it, in mm."""
         start, chord = self.start[which], self.chord[which]
         share = ((points - start) * chord).sum(axis=1) / self.span[which] ** 2
         foot = start + np.clip(share, 0, 1)[:, None] * chord
-        straight = _apart(points, foot)
+        straight = distances(points, foot)
         arcs = self.round[which]
         if not arcs.any():
             return straight
@@ -135,7 +145,7 @@ class Segments:
         away = points - centre
         reach = np.maximum(np.hypot(away[:, 0], away[:, 1]), 1e-300)
         foot = centre + away * (radius / reach)[:, None]
-        ends = np.minimum(_apart(points, start), _apart(points, self.end[which]))
+        ends = self.from_ends(which, points)
         return np.where(arcs, np.where(self.on_arc_side(which, foot), np.abs(reach - radius), ends), straight)
 
     def nearest(self, point: Point) -> float:
@@ -190,5 +200,5 @@ def previous_in_ring(ring: Ints) -> Ints:
     return before
 
 
-def _apart(a: Floats, b: Floats) -> Floats:
+def distances(a: Floats, b: Floats) -> Floats:
     return np.asarray(np.hypot(a[:, 0] - b[:, 0], a[:, 1] - b[:, 1]))

@@ -75,7 +75,7 @@ def _crossings(drawing: Drawing, pieces: Pieces, twice: set[int]) -> Iterator[Fi
     """Places where a path meets itself other than from one piece to the next, or crosses another."""
     path, segments = drawing.fine_path, drawing.fine
     owner, other, place = pieces.meetings
-    inside = np.minimum(np.hypot(*(place - segments.start[owner]).T), np.hypot(*(place - segments.end[owner]).T)) > 1e-5
+    inside = segments.from_ends(owner, place) > 1e-5
     told: set[tuple[int, int]] = set()
     for k in np.flatnonzero(inside).tolist():
         a, b = sorted((int(path[owner[k]]), int(path[other[k]])))
