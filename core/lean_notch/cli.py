@@ -9,7 +9,9 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from .errors import BadDocument, MissingInput, NotchError
+from .cli_files import PACKET, basis, by, load, put, put_text, read, ring, say, write_packet
+from .cli_measure import add_measuring, settings
+from .errors import MissingInput, NotchError
 
 if TYPE_CHECKING:
     from .job import Job
@@ -102,20 +104,8 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("--close", metavar="LENGTH", default="1", help="report cuts nearer than this (default: 1)")
     check.set_defaults(run=_check)
 
-    kerf = commands.add_parser(
-        "kerf",
-        help="the kerf from a test piece",
-        description="The kerf, with its uncertainty, from what a test piece measures.",
-    )
-    kerf.add_argument("way", choices=("slats", "plug"), help="a strip cut into slats, or a plug cut from its hole")
-    kerf.add_argument("--length", help="slats: the strip's length as drawn")
-    kerf.add_argument("--pieces", type=int, help="slats: how many it was cut into")
-    kerf.add_argument("--readings", default="", help="slats: the row's length pushed together, measured several times")
-    kerf.add_argument("--hole", default="", help="plug: readings across the hole")
-    kerf.add_argument("--plug", default="", help="plug: readings across the plug")
-    kerf.set_defaults(run=_kerf)
-
-    for command in (recipe, build, lay_out, export, sheet, prove, profile, check, kerf):
+    own = add_measuring(commands)
+    for command in (recipe, build, lay_out, export, sheet, prove, profile, check, *own):
         command.add_argument("--basis", type=Path, metavar="FILE", help="what was measured: stock, machine, clearance")
         command.add_argument("--json", action="store_true", help="print results and errors as JSON")
     return parser
@@ -155,18 +145,12 @@ def _recipe(arguments: argparse.Namespace) -> int:
     recipe = RECIPES.get(arguments.recipe)
     if recipe is None:
         raise MissingInput(f"There is no recipe “{arguments.recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.")
-    given: dict[str, object] = {}
-    for setting in arguments.set:
-        name, sign, value = setting.partition("=")
-        if not sign:
-            raise MissingInput(f"“{setting}” sets nothing.", fix="Write --set NAME=VALUE, for example --set width=150.")
-        given[name.strip()] = value.strip()
-    design = recipe.design(arguments.name or recipe.title, given)
+    design = recipe.design(arguments.name or recipe.title, settings(arguments.set))
     if arguments.basis:  # then the design is tried, so that an error shows at once
         from .build import build
 
-        build(design, _basis(arguments))
-    _put(design_to_json(design), arguments.out)
+        build(design, basis(arguments))
+    put(design_to_json(design), arguments.out)
     return 0
 
 
@@ -174,12 +158,12 @@ def _build(arguments: argparse.Namespace) -> int:
     from .build import build
     from .design import design_from_json
 
-    built = build(design_from_json(_load(arguments.design)), _basis(arguments))
+    built = build(design_from_json(load(arguments.design)), basis(arguments))
     document = {
         "names": built.names,
         "parts": [
             {"id": p.id, "title": p.title, "quantity": p.quantity, "area": p.region.area, "box": p.region.box,
-             "outline": _ring(p.region.outer), "holes": [_ring(hole) for hole in p.region.holes]}
+             "outline": ring(p.region.outer), "holes": [ring(hole) for hole in p.region.holes]}
             for p in built.parts
         ],
         "mates": [
@@ -188,9 +172,9 @@ def _build(arguments: argparse.Namespace) -> int:
             for m in built.mates
         ],
     }  # fmt: skip
-    lines = [f"{p.quantity} x {p.title}: {_by(p.region.box)}, {len(p.region.holes)} holes" for p in built.parts]
+    lines = [f"{p.quantity} x {p.title}: {by(p.region.box)}, {len(p.region.holes)} holes" for p in built.parts]
     lines += [f"{m.title}: {m.division.count} fingers of {m.division.finger:.3f} mm" for m in built.mates]
-    _say(arguments, document, lines)
+    say(arguments, document, lines)
     return 0
 
 
@@ -214,55 +198,37 @@ def _lay_out(arguments: argparse.Namespace) -> int:
         f"sheet {p.sheet}: {p.part} {p.copy} at {p.placement.x:.2f}, {p.placement.y:.2f} mm, turned {p.placement.angle:g}"
         for p in layout.placed
     ]
-    _say(arguments, document, lines)
+    say(arguments, document, lines)
     return 0
 
 
 def _export(arguments: argparse.Namespace) -> int:
-    from .cutting import profile_from_json, profile_to_json
+    from .cutting import profile_from_json
     from .documents import mapping
-    from .job import FileFormat, compute, job_to_json, slug, write_files
+    from .job import FileFormat, compute
 
     given = {name: value for name in _PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}
-    known = mapping(_load(arguments.profile), "profile") if arguments.profile else {}
+    known = mapping(load(arguments.profile), "profile") if arguments.profile else {}
     result = compute(_job(arguments), profile_from_json({**known, **given}))
     file_format: FileFormat = arguments.format
     if arguments.format == "dxf" and arguments.release == "R12":
         file_format = "dxf-r12"
-    written = [*write_files(result, file_format)]
-    packet = {
-        **job_to_json(result.job),
-        "profile": profile_to_json(result.profile),
-        "files": {file.name: {"sheet": file.sheet, "part": file.part, "operation": file.operation} for file in written},
-    }
-    names = []
-    try:
-        arguments.out.mkdir(parents=True, exist_ok=True)
-        for file in written:
-            (arguments.out / file.name).write_bytes(file.data)
-            names.append(str(arguments.out / file.name))
-        packet_file = arguments.out / f"{slug(result.job.design.name)}_{file_format}{_PACKET}"
-        packet_file.write_text(json.dumps(packet, indent=1) + "\n")
-    except OSError as error:
-        raise _unwritable(error, arguments.out) from None
-    _say(arguments, {"files": names, "packet": str(packet_file)}, [*names, str(packet_file)])
+    names, packet_file = write_packet(result, file_format, arguments.out)
+    say(arguments, {"files": names, "packet": packet_file}, [*names, packet_file])
     return 0
-
-
-_PACKET = ".packet.json"
 
 
 def _job_sheet(arguments: argparse.Namespace) -> int:
     from .job import compute, job_sheet
 
-    _put_text(job_sheet(compute(_job(arguments))), arguments.out)
+    put_text(job_sheet(compute(_job(arguments))), arguments.out)
     return 0
 
 
 def _profile(arguments: argparse.Namespace) -> int:
     from .cutting import PLAIN, profile_to_json
 
-    _put(profile_to_json(PLAIN), arguments.out)
+    put(profile_to_json(PLAIN), arguments.out)
     return 0
 
 
@@ -273,12 +239,10 @@ def _check(arguments: argparse.Namespace) -> int:
     from .proof.check_file import check_file
     from .units import length_mm
 
-    report = check_file(read_any(_read(arguments.file), arguments.file.name), length_mm(arguments.close))
+    report = check_file(read_any(read(arguments.file), arguments.file.name), length_mm(arguments.close))
     lines = [f"{arguments.file.name}: unit {report.unit or 'not named'}"]
     if report.box:
-        lines.append(
-            f"drawing {_by(report.box)}" + (f" on a page of {_by((0, 0, *report.page))}" if report.page else "")
-        )
+        lines.append(f"drawing {by(report.box)}" + (f" on a page of {by((0, 0, *report.page))}" if report.page else ""))
     lines += [
         f"layer {row.layer or '(none)'}: {row.paths} paths, {row.closed} closed, {row.nodes} nodes, {row.length:.1f} mm"
         for row in report.layers
@@ -287,30 +251,8 @@ def _check(arguments: argparse.Namespace) -> int:
         at = f" at {finding.place[0]:.2f}, {finding.place[1]:.2f}" if finding.place else ""
         lines.append(f"{finding.severity}: {finding.code}{at}: {finding.why} {finding.fix}")
     lines.append("nothing to stop for" if report.sound else "do not cut it as it is")
-    _say(arguments, {**asdict(report), "sound": report.sound}, lines)
+    say(arguments, {**asdict(report), "sound": report.sound}, lines)
     return 0 if report.sound else 1
-
-
-def _kerf(arguments: argparse.Namespace) -> int:
-    from .basis.kerf import kerf_of_plug, kerf_of_slats
-    from .units import length_mm
-
-    def readings(text: str) -> list[float]:
-        return [length_mm(one) for one in text.replace(";", " ").split()]
-
-    if arguments.way == "slats":
-        if arguments.length is None or arguments.pieces is None:
-            raise MissingInput(
-                "The strip's length or the number of slats is missing.",
-                fix="Write --length 120 --pieces 12.",
-                field="length",
-            )
-        found = kerf_of_slats(length_mm(arguments.length), arguments.pieces, readings(arguments.readings))
-    else:
-        found = kerf_of_plug(readings(arguments.hole), readings(arguments.plug))
-    document = {"kerf": found.value, "standard_uncertainty": found.standard, "within": found.expanded}
-    _say(arguments, document, [f"kerf {found.value:.4f} mm, within {found.expanded:.4f} mm in 95 of 100 cases"])
-    return 0
 
 
 def _prove(arguments: argparse.Namespace) -> int:
@@ -321,7 +263,7 @@ def _prove(arguments: argparse.Namespace) -> int:
     from .job import FileFormat, compute, job_from_json, prove_files
 
     packet = _find_packet(arguments)
-    document = {**packet, "basis": _load(arguments.basis)} if arguments.basis else packet
+    document = {**packet, "basis": load(arguments.basis)} if arguments.basis else packet
     profile = profile_from_json(packet.get("profile", {}))
     by_format: dict[FileFormat, dict[int, list[bytes]]] = {}
     operations = set()
@@ -339,7 +281,7 @@ def _prove(arguments: argparse.Namespace) -> int:
             )
         operations.add(str(entry.get("operation", "")))
         kind: FileFormat = "svg" if file.suffix.lower() == ".svg" else "pdf" if file.suffix.lower() == ".pdf" else "dxf"
-        by_format.setdefault(kind, {}).setdefault(sheet, []).append(_read(file))
+        by_format.setdefault(kind, {}).setdefault(sheet, []).append(read(file))
     if "" not in operations:  # only what the files are for can be asked of them
         layers = {
             op: Layer(one.name, one.colour, one.include and op in operations) for op, one in profile.layers.items()
@@ -364,7 +306,7 @@ def _find_packet(arguments: argparse.Namespace) -> dict[str, Any]:
     if arguments.packet:
         return _packet(arguments.packet)
     names = {file.name for file in arguments.files}
-    for candidate in sorted(arguments.files[0].parent.glob(f"*{_PACKET}")):
+    for candidate in sorted(arguments.files[0].parent.glob(f"*{PACKET}")):
         packet = _packet(candidate)
         if names <= packet["files"].keys():
             return packet
@@ -377,7 +319,7 @@ def _find_packet(arguments: argparse.Namespace) -> dict[str, Any]:
 def _packet(file: Path) -> dict[str, Any]:
     from .documents import entry, mapping
 
-    packet = mapping(_load(file), "packet")
+    packet = mapping(load(file), "packet")
     return {**packet, "files": mapping(entry(packet, "files", "packet"), "packet.files")}
 
 
@@ -388,68 +330,10 @@ def _job(arguments: argparse.Namespace) -> Job:
     given = {"margin": arguments.margin, "spacing": arguments.spacing}
     settings = {name: value for name, value in given.items() if value is not None}
     return Job(
-        design_from_json(_load(arguments.design)),
-        _basis(arguments),
+        design_from_json(load(arguments.design)),
+        basis(arguments),
         settings_from_json({**settings, "quarter_turns": not arguments.no_turns}),
     )
-
-
-def _basis(arguments: argparse.Namespace) -> Any:
-    from .basis import basis_from_json
-
-    if not arguments.basis:
-        raise MissingInput("No basis is given.", fix="Name what was measured: --basis basis.json.", field="basis")
-    return basis_from_json(_load(arguments.basis))
-
-
-def _read(path: Path) -> bytes:
-    try:
-        return path.read_bytes()
-    except OSError as error:
-        raise MissingInput(
-            f"{path} cannot be read: {error.strerror}.", fix="Check the file's name and place."
-        ) from None
-
-
-def _load(path: Path) -> Any:
-    try:
-        return json.loads(_read(path))
-    except (json.JSONDecodeError, UnicodeDecodeError) as error:
-        raise BadDocument(
-            f"{path} is no JSON: {error}.", fix="Name a file that lean-notch wrote, or mend it there."
-        ) from None
-
-
-def _put(document: Any, out: Path | None) -> None:
-    _put_text(json.dumps(document, indent=1, ensure_ascii=False) + "\n", out)
-
-
-def _put_text(text: str, out: Path | None) -> None:
-    if out is None:
-        sys.stdout.write(text)
-        return
-    try:
-        out.write_text(text)
-    except OSError as error:
-        raise _unwritable(error, out) from None
-
-
-def _unwritable(error: OSError, path: Path) -> NotchError:
-    return MissingInput(f"{path} cannot be written: {error.strerror}.", fix="Choose a folder that you may write to.")
-
-
-def _say(arguments: argparse.Namespace, document: Any, lines: Sequence[str]) -> None:
-    print(json.dumps(document, indent=1) if arguments.json else "\n".join(lines))
-
-
-def _ring(ring: Any) -> Any:
-    from .geometry import Circle
-
-    return {"centre": (ring.x, ring.y), "radius": ring.radius} if isinstance(ring, Circle) else ring.vertices
-
-
-def _by(box: tuple[float, float, float, float]) -> str:
-    return f"{box[2] - box[0]:.2f} x {box[3] - box[1]:.2f} mm"
 
 
 if __name__ == "__main__":

@@ -1,7 +1,7 @@
 """One edit of a job: named inputs as typed, in; the changed job, out.
 
 Names are those of the fields in errors: a recipe's settings ("width", "finger"), the basis' numbers ("readings",
-"kerf", "clearance", "stock", "machine"), the layout's ("margin", "spacing", "quarter_turns"), "name", "relief", and
+"kerf", "clearance", "stock", "machine", "tool" and "sheet", the number of the size of sheet to cut from), the layout's ("margin", "spacing", "quarter_turns"), "name", "relief", and
 "parts": what is drawn on each part and how its corners are cut, by part id.
 """
 
@@ -24,7 +24,7 @@ from .design import (
     marks_from_json,
 )
 from .design.marks import MOST_MARKS
-from .documents import choice, in_unit, mapping, sequence, text
+from .documents import choice, in_unit, mapping, sequence, text, whole
 from .errors import BadDocument
 from .job import Job, settings_from_json
 from .recipes import RECIPES
@@ -52,18 +52,26 @@ def edit_job(job: Job, changes: Mapping[str, object], unit: Unit = "mm") -> Job:
 
 def _edit_basis(job: Job, rest: dict[str, object], unit: Unit) -> Basis:
     document = basis_to_json(job.basis)
-    wanted = {"stock", "machine", "readings", *_BASIS_LENGTHS} & rest.keys()
+    wanted = {"stock", "machine", "readings", "tool", "sheet", *_BASIS_LENGTHS} & rest.keys()
     for name in ("stock", "machine"):
         if name in rest:
             document[name] = mapping(rest.pop(name), name)
     if "readings" in rest:
         readings = [in_unit(value, unit) for value in sequence(rest.pop("readings"), "readings", 100)]
-        document["stock"] = {**document["stock"], "readings": readings}
+        document["stock"] = {**document["stock"], "readings": readings, "measured": ""}
     if "kerf" in rest:
-        document["machine"] = {**document["machine"], "kerf": in_unit(rest.pop("kerf"), unit)}
+        document["machine"] = {**document["machine"], "kerf": in_unit(rest.pop("kerf"), unit), "found": None}
     if "clearance" in rest:
         document["clearance"] = in_unit(rest.pop("clearance"), unit)
-    return basis_from_json(document) if wanted else job.basis
+    tool, sheet = rest.pop("tool", None), rest.pop("sheet", None)
+    if not wanted:
+        return job.basis
+    basis = basis_from_json(document)
+    if tool is not None:
+        basis = replace(basis, machine=basis.machine.with_tool(text(tool, "tool", required=False)))
+    if sheet is not None:
+        basis = replace(basis, stock=basis.stock.cut_from(whole(sheet, "sheet", 0, 1000)))
+    return basis
 
 
 def _edit_design(design: Design, rest: dict[str, object], unit: Unit) -> Design:

@@ -9,17 +9,19 @@ class NotchError(Exception):
     """Base of every error the core raises on purpose.
 
     `code` is stable and may be matched by programs; `why` gives the reason with the numbers; `fix` says
-    what to do; `field` names the input it belongs to ("width", "readings[2]"), or "" for none.
+    what to do; `field` names the input it belongs to ("width", "readings[2]"), or "" for none; `mend` is what was
+    likely meant there, as it would be typed, or "".
     Lengths inside `why` and `fix` are always written "<number> mm", so that an edge can show another unit.
     """
 
     code = "error"
 
-    def __init__(self, why: str, *, fix: str, field: str = "") -> None:
+    def __init__(self, why: str, *, fix: str, field: str = "", mend: str = "") -> None:
         super().__init__(why)
         self.why = why
         self.fix = fix
         self.field = field
+        self.mend = mend
 
     def at(self, field: str) -> Self:
         """This error, said to belong to `field`, unless a field is named already."""
@@ -27,7 +29,7 @@ class NotchError(Exception):
         return self
 
     def as_json(self) -> dict[str, str]:
-        return {"code": self.code, "why": self.why, "fix": self.fix, "field": self.field}
+        return {"code": self.code, "why": self.why, "fix": self.fix, "field": self.field, "mend": self.mend}
 
 
 class NotALength(NotchError):

@@ -92,9 +92,10 @@ def compute(job: Job, profile: Profile = PLAIN) -> Result:
 def place(job: Job, built: Build) -> Layout:
     """The build's parts on the basis' sheets. Raises PartTooLarge at the chosen size that the part goes back to."""
     width, height = job.basis.sheet_area
+    area = Area(width, height, job.basis.stock.sheets, tuple(one.box for one in job.basis.machine.keep_outs))
     pieces = [Piece(part.id, part.title, part.region, part.quantity) for part in built.parts]
     try:
-        return lay_out(pieces, Area(width, height, job.basis.stock.sheets), job.settings)
+        return lay_out(pieces, area, job.settings)
     except PartTooLarge as error:
         part = next(part for part in job.design.parts if part.id == error.field)
         standing = built.part(part.id).standing

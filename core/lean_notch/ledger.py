@@ -12,7 +12,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from .basis import fit_name
+from .basis import Basis, Fit
+from .basis.notebook import WAY_TITLES
 from .build import FlatPart, Mate
 from .job import Result
 from .units import Length, Unit, say_mm
@@ -58,13 +59,26 @@ def _basis(result: Result) -> tuple[Figure, ...]:
                f"mean of {count} reading{'s' * (count > 1)}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
         Figure("spread", "spread", readings.spread, "measured",
                f"{say_mm(readings.thick)} - {say_mm(readings.thin)}"),
-        Figure("kerf", "kerf", kerf, "measured", f"what {basis.machine.name} removes"),
-        Figure("clearance", "clearance", clearance, "chosen", f"{fit_name(clearance)} fit, the whole gap of one finger"),
+        Figure("kerf", "kerf", kerf, "measured", _kerf_because(basis)),
+        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, the whole gap of one finger"),
         Figure("slot", "a slot for this board", basis.slot, "computed",
                f"thickness {say_mm(readings.mean)} + clearance {say_mm(clearance)}"),
         Figure("slot_drawn", "its path drawn at", basis.slot_drawn, "computed",
                f"slot {say_mm(basis.slot)} - kerf {say_mm(kerf)}"),
+        Figure("slot_fit", "the board in that slot", None, "computed", _fit_because(basis.slot_fit), kind="word",
+               word=basis.slot_fit.verdict),
     )  # fmt: skip
+
+
+def _kerf_because(basis: Basis) -> str:
+    found = basis.machine.found
+    if found is None:
+        return f"what {basis.machine.name} removes, typed: how sure is not known"
+    return f"± {say_mm(found.within)}, {WAY_TITLES[found.way]} on {found.stock}, {found.date[:10]}"
+
+
+def _fit_because(fit: Fit) -> str:
+    return f"clearance {say_mm(fit.low)} to {say_mm(fit.high)}" + (f": {fit.wants}" if fit.wants else "")
 
 
 def _job(result: Result) -> tuple[Figure, ...]:
@@ -134,11 +148,12 @@ def _mate(mate: Mate, result: Result) -> tuple[Figure, ...]:
     return (
         Figure("fingers", "fingers", division.count, "computed", "an odd count, so that both ends are alike", kind="count"),
         Figure("pitch", "share of each finger", finger, "computed", f"edge {say_mm(edge)} / {division.count} fingers"),
-        Figure("clearance", "clearance", clearance, "chosen", f"{fit_name(clearance)} fit, half on either side of a finger"),
+        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, half on either side of a finger"),
         Figure("finger", "finger", made, "computed", f"share {say_mm(finger)} - half the clearance {say_mm(clearance / 2)}"),
         Figure("socket", "socket", socket, "computed", f"finger {say_mm(made)} + clearance {say_mm(clearance)}"),
         Figure("finger_drawn", "finger, drawn", made + kerf, "computed", f"finger {say_mm(made)} + kerf {say_mm(kerf)}"),
         Figure("socket_drawn", "socket, drawn", socket - kerf, "computed", f"socket {say_mm(socket)} - kerf {say_mm(kerf)}"),
+        Figure("fit", "fit", None, "computed", _fit_because(basis.finger_fit), kind="word", word=basis.finger_fit.verdict),
         Figure("finger_length", "finger length", mate.first.depth, "measured",
                f"thickness of {titles[mate.second.part]}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
         Figure("first", "end fingers on", None, "chosen", "the corners belong to it", kind="word",

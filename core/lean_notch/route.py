@@ -6,7 +6,9 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from .basis import fit_name
+from .basis import Basis
+from .basis.readings import FEW_READINGS, UNEVEN_SHARE
+from .build.fit import fit_wants, joint_fits
 from .job import Result
 from .proof import Proof
 from .units import say_mm
@@ -25,30 +27,41 @@ class Stop:
     wants: str = ""
 
 
-FEW_READINGS = 3
-"""Fewer say little about how a board varies. Common practice: five places."""
-
-UNEVEN_SHARE = 0.05
-
-
 def route(result: Result, proof: Proof | None = None) -> tuple[Stop, ...]:
     """The stops of a job as computed; "Prove" is open until there is a proof."""
     basis, built, layout = result.job.basis, result.build, result.layout
     readings = basis.stock.readings
     count = len(readings.values_mm)
-    few = f"only {_many(count, 'reading')}" if count < FEW_READINGS else ""
-    uneven = "uneven board" if readings.spread > UNEVEN_SHARE * readings.mean else ""
+    joints = joint_fits(built, basis)
     pieces = sum(part.quantity for part in built.parts)
     used = math.fsum(built.part(one.part).region.area for one in layout.placed)
     share = used / (layout.sheets * layout.area.width * layout.area.height) if layout.sheets else 0.0
     return (
-        _stop("measure", "Measure", f"{say_mm(readings.mean)}, {_many(count, 'reading')}", few or uneven),
+        _stop("measure", "Measure", f"{say_mm(readings.mean)}, {_many(count, 'reading')}", _measure_wants(basis)),
         _stop("shape", "Shape", f"{_many(pieces, 'part')}, {_many(len(built.parts), 'kind')}"),
-        _stop("join", "Join", f"{_many(len(built.mates), 'joint')}, {fit_name(basis.clearance)}"),
+        _stop(
+            "join",
+            "Join",
+            f"{_many(len(built.mates), 'joint')}, {basis.finger_fit.verdict if joints else basis.fit}",
+            fit_wants(joints),
+        ),
         _stop("lay-out", "Lay out", f"{_many(layout.sheets, 'sheet')}, {share:.0%} used".replace("%", " %")),
         _proof_stop(proof),
         _hand_over_stop(layout.sheets, proof),
     )
+
+
+def _measure_wants(basis: Basis) -> str:
+    """The one thing to look at first; the Measure stop says all of them."""
+    readings = basis.stock.readings
+    count = len(readings.values_mm)
+    if readings.outliers:
+        return f"reading {readings.outliers[0] + 1} is off"
+    if count < FEW_READINGS:
+        return f"only {_many(count, 'reading')}"
+    if basis.doubts:
+        return "kerf of another board"
+    return "uneven board" if readings.spread > UNEVEN_SHARE * readings.mean else ""
 
 
 def _stop(key: str, title: str, line: str, wants: str = "") -> Stop:

@@ -5,12 +5,13 @@ from ninja import Schema
 
 
 class Problem(Schema):
-    """The same four that the core and the command line give."""
+    """The same that the core and the command line give."""
 
     code: str
     why: str
     fix: str
     field: str
+    mend: str = ""
 
 
 class Conflict(NotchError):

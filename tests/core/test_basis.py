@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.basis import Readings, basis_from_json, basis_to_json, fit_name
+from lean_notch.basis import COMMON_FITS, Readings, basis_from_json, basis_to_json
 from lean_notch.errors import KerfTooWide, NotchError, OutOfRange, ReadingsDisagree
 
 DOCUMENT = {
@@ -95,7 +95,7 @@ def test_a_broken_document_names_the_place(document):
 )
 def test_clearances_have_words(clearance, word):
     """Common practice: a 3.95 mm insert in a 4.05 mm slot is snug."""
-    assert fit_name(clearance) == word
+    assert COMMON_FITS.word(clearance) == word
 
 
 def test_a_board_larger_than_the_bed_is_cut_as_far_as_the_bed_goes():

@@ -1,7 +1,7 @@
 """Facts of the trade: common practice, no source."""
 
 import pytest
-from lean_notch.basis import fit_name
+from lean_notch.basis import COMMON_FITS
 from lean_notch.build import build
 from lean_notch.units import length_mm
 
@@ -14,11 +14,11 @@ def test_outside_is_inside_and_two_walls(tray, basis):
 
 
 def test_a_snug_slot_for_3_95_acrylic_is_4_05():
-    assert fit_name(4.05 - 3.95) == "snug"
+    assert COMMON_FITS.word(4.05 - 3.95) == "snug"
 
 
 def test_a_thousandth_of_an_inch_closes_with_a_mallet():
-    assert fit_name(length_mm("0.001 in")) == "snug"
+    assert COMMON_FITS.word(length_mm("0.001 in")) == "snug"
 
 
 def test_a_wall_of_an_eighth_in_a_case_of_1_3_and_4_inches_gives_8_5():

@@ -1,25 +1,24 @@
 """What was measured: board, machine, fit. Everything else is computed from a design and this."""
 
-from .basis import (
-    FITS,
+from .basis import Basis, basis_from_json, basis_to_json
+from .fits import COMMON_FITS, FIT_WORDS, FITS, Fit, FitScale
+from .machine import (
+    CORNERS,
     MACHINE_KINDS,
-    STOCK_KINDS,
     USUAL_SPEEDS,
-    Basis,
+    KeepOut,
+    KerfFound,
     Machine,
     Speeds,
-    Stock,
-    basis_from_json,
-    basis_to_json,
-    fit_name,
+    Tool,
     machine_from_json,
     machine_to_json,
-    stock_from_json,
-    stock_to_json,
 )
 from .readings import Readings
+from .stock import DIRECTIONS, STOCK_KINDS, OffCut, SheetSize, Stock, stock_from_json, stock_to_json
 
 __all__ = [
-    "FITS", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Machine", "Readings", "Speeds", "Stock", "basis_from_json", "basis_to_json",
-    "fit_name", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
+    "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Fit", "FitScale",
+    "KeepOut", "KerfFound", "Machine", "OffCut", "Readings", "SheetSize", "Speeds", "Stock", "Tool", "basis_from_json",
+    "basis_to_json", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
 ]  # fmt: skip

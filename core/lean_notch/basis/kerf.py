@@ -13,10 +13,7 @@ from dataclasses import dataclass
 
 from ..errors import OutOfRange, ReadingsDisagree
 from ..units import positive_mm, say_mm
-from .readings import MOST_READINGS
-
-CALIPER_MM = 0.01
-"""The last digit of a caliper: what it shows may be half of it off either way."""
+from .readings import CALIPER_MM, MOST_READINGS, mend_of
 
 WIDEST_SHARE = 0.5
 LARGEST_SLIP = 5.0
@@ -144,16 +141,16 @@ def _checked(kerf: Uncertain, narrowest: float, field: str, longer: str) -> Unce
 
 
 def _check_slips(readings: Sequence[float], what: str, field: str) -> None:
-    """A reading ten times the others, or a tenth of them, is a slip of the decimal point: the mend is offered."""
+    """A reading many times the others, or a fraction of them, is a slip of the decimal point or unit: the mend is offered."""
     middle = sorted(readings)[(len(readings) - 1) // 2]
     for index, value in enumerate(readings):
         share = value / middle
         if 1 / LARGEST_SLIP < share < LARGEST_SLIP:
             continue
-        mended = value / 10 if share > 1 else value * 10
-        likely = 0.8 < mended / middle < 1.25
+        mend = mend_of(readings, index)
         raise ReadingsDisagree(
             f"Reading {index + 1} of {what} is {say_mm(value)}; the others are about {say_mm(middle)}.",
-            fix=f"Is it {say_mm(mended)}? The decimal point may have slipped." if likely else "Measure it again.",
+            fix=f"Is it {mend}? The decimal point may have slipped, or the unit." if mend else "Measure it again.",
             field=f"{field}[{index}]",
+            mend=mend,
         )

@@ -1,17 +1,29 @@
-"""Caliper readings of one board: in, a few lengths; out, mean, thinnest, thickest, spread."""
+"""Caliper readings: in, a few lengths; out, mean, thinnest, thickest, spread, and what is odd about them."""
 
 from __future__ import annotations
 
 import math
+import statistics
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..errors import OutOfRange, ReadingsDisagree
-from ..units import positive_mm, say_mm
+from ..units import MM_PER_INCH, positive_mm, say_mm
 
 THICKEST_MM = 200.0
 MOST_READINGS = 100
 LARGEST_SHARE = 0.25
 """Readings further apart than this share of their mean are no one board: a slip of the decimal point or unit."""
+
+FEW_READINGS = 3
+"""Fewer say little about how a board varies. Common practice: five places."""
+
+UNEVEN_SHARE = 0.05
+CALIPER_MM = 0.01
+"""The last digit of a caliper: what it shows may be half of it off either way."""
+
+ODD_SCORE = 3.5
+"""Modified z-scores beyond this count as outliers. Iglewicz and Hoaglin, 1993 (from memory)."""
 
 
 @dataclass(frozen=True)
@@ -43,16 +55,16 @@ class Readings:
         for index, value in enumerate(self.values_mm):
             positive_mm(value, f"readings[{index}]", f"Reading {index + 1}", THICKEST_MM)
         if self.spread > LARGEST_SHARE * self.mean:
+            odd = furthest(self.values_mm)
+            mend = mend_of(self.values_mm, odd)
             raise ReadingsDisagree(
                 f"The readings run from {say_mm(self.thin)} to {say_mm(self.thick)}, "
                 f"more than a quarter of their mean {say_mm(self.mean)} apart.",
-                fix=f"Look at reading {self._furthest() + 1} again: the decimal point, the unit, a tilted caliper.",
-                field=f"readings[{self._furthest()}]",
+                fix=f"Look at reading {odd + 1} again: the decimal point, the unit, a tilted caliper."
+                + (f" Is it {mend}?" if mend else ""),
+                field=f"readings[{odd}]",
+                mend=mend,
             )
-
-    def _furthest(self) -> int:
-        middle = sorted(self.values_mm)[(len(self.values_mm) - 1) // 2]
-        return max(range(len(self.values_mm)), key=lambda i: abs(math.log(self.values_mm[i] / middle)))
 
     @property
     def mean(self) -> float:
@@ -70,3 +82,64 @@ class Readings:
     def spread(self) -> float:
         """Thickest less thinnest."""
         return self.thick - self.thin
+
+    @property
+    def deviation(self) -> float | None:
+        """Of a single reading from the mean (sample standard deviation), or None for one reading."""
+        return statistics.stdev(self.values_mm) if len(self.values_mm) > 1 else None
+
+    @property
+    def outliers(self) -> tuple[int, ...]:
+        """The readings that stand far off the others, by their index; none among fewer than four.
+
+        >>> Readings((3.05, 3.06, 3.06, 3.07, 3.31)).outliers
+        (4,)
+        """
+        if len(self.values_mm) < 4:
+            return ()
+        middle = statistics.median(self.values_mm)
+        away = [abs(value - middle) for value in self.values_mm]
+        # A caliper's own steps are no news, however well all the others agree.
+        usual = max(statistics.median(away), CALIPER_MM)
+        return tuple(i for i, distance in enumerate(away) if 0.6745 * distance / usual > ODD_SCORE)
+
+    @property
+    def warnings(self) -> tuple[str, ...]:
+        """What a look at these readings says, worst first; empty if nothing."""
+        said = []
+        count = len(self.values_mm)
+        for index in self.outliers:
+            said.append(
+                f"Reading {index + 1}, {say_mm(self.values_mm[index])}, stands off the others: measure that place again."
+            )
+        if count < FEW_READINGS:
+            said.append(f"Only {count} reading{'s' * (count > 1)}: measure in five places, the edges too.")
+        if self.spread > UNEVEN_SHARE * self.mean:
+            said.append(
+                f"The board is uneven: {say_mm(self.spread)} from thin to thick. Take parts that mate from one corner."
+            )
+        return tuple(said)
+
+
+def furthest(values: Sequence[float]) -> int:
+    """The index of the value whose share of the middle one is furthest from 1; all must be above 0."""
+    middle = _middle(values)
+    return max(range(len(values)), key=lambda i: abs(math.log(values[i] / middle)))
+
+
+def mend_of(values: Sequence[float], index: int) -> str:
+    """What was likely meant by the value at `index`, as a length to type, or "" if nothing makes it like the others:
+    a decimal point that slipped, or inches among millimetres and the other way round.
+
+    >>> mend_of([3.05, 3.06, 30.6], 2), mend_of([3.05, 3.06, 0.1205], 2), mend_of([3.05, 3.06, 4.6], 2)
+    ('3.06 mm', '3.061 mm', '')
+    """
+    middle, value = _middle(values), values[index]
+    for mended in (value / 10, value * 10, value * MM_PER_INCH, value / MM_PER_INCH):
+        if 0.8 < mended / middle < 1.25:
+            return say_mm(mended)
+    return ""
+
+
+def _middle(values: Sequence[float]) -> float:
+    return sorted(values)[(len(values) - 1) // 2]

@@ -15,6 +15,7 @@ from ..geometry import Circle, Contour, Region
 from ..geometry.batched import batched
 from ..geometry.corners import chamfered, rounded
 from ..units import Length, positive_mm, say_mm
+from .basis_findings import basis_findings, fit_findings
 from .marks import FlatMark, draw_mark, outlines
 from .mates import Mate, make_mates
 from .outline import Notch, outline
@@ -70,7 +71,7 @@ def build(design: Design, basis: Basis) -> Build:
             if bone:
                 cleared[member.part] += bones(mate, member, bone, basis.kerf / 2)
     parts, carved = [], []
-    findings: list[Finding] = []
+    findings = [*basis_findings(basis), *fit_findings(basis, len(mates))]
     for part in design.parts:
         standing = standings[part.id]
         _check_depths(design, part, standing, notches[part.id])

@@ -17,7 +17,8 @@ TOLERANCE_MM = 1e-6
 
 
 def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSettings) -> list[str]:
-    """What is wrong, in words; empty if every copy is there once, inside its margin, and spaced from the others."""
+    """What is wrong, in words; empty if every copy is there once, inside its margin, spaced from the others and clear of
+    what must be kept clear."""
     import shapely
 
     faults = []
@@ -32,6 +33,12 @@ def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSetti
         shapes = [_polygon(one.placement.region(regions[one.part])) for one in placed]
         faults += [
             f"{p.part} {p.copy} leaves the sheet" for p, s in zip(placed, shapes, strict=True) if not inside.covers(s)
+        ]
+        clear = shapely.union_all([shapely.box(*box) for box in layout.area.keep_outs])
+        faults += [
+            f"{p.part} {p.copy} lies over what must be kept clear"
+            for p, s in zip(placed, shapes, strict=True)
+            if not clear.is_empty and s.distance(clear) < settings.spacing - TOLERANCE_MM
         ]
         for i, shape in enumerate(shapes):
             for j in range(i):

@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from ..errors import PartTooLarge, SheetsRunOut
-from ..geometry import Placement
+from ..geometry import Box, Placement
 from ..units import say_mm
 from .problem import Area, Layout, LayoutSettings, Piece, Placed
 
@@ -56,7 +56,12 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
         area.width - 2 * settings.margin + settings.spacing,
         area.height - 2 * settings.margin + settings.spacing,
         area.sheets,
-    )
+        tuple(
+            (left - settings.margin, low - settings.margin,
+             right - settings.margin + settings.spacing, high - settings.margin + settings.spacing)
+            for left, low, right, high in area.keep_outs
+        ),
+    )  # fmt: skip
     boxes = [box for piece in pieces for box in _boxes(piece, usable, area, settings)]
     attempts = [_fill(sorted(boxes, key=order), usable, settings) for order in _ORDERS]
     sheets, _, placed = min(attempts, key=lambda attempt: attempt[:2])
@@ -73,11 +78,16 @@ def _boxes(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> 
     left, low, right, high = piece.region.box
     width, height = right - left + settings.spacing, high - low + settings.spacing
     ways = ((width, height), (height, width)) if settings.quarter_turns else ((width, height),)
-    if not any(w <= usable.width + _ROUNDING_MM and h <= usable.height + _ROUNDING_MM for w, h in ways):
+    empty = [_Step(0.0, 0.0)]
+    if _lowest(empty, _Box(piece, 1, width, height), usable, settings.quarter_turns) is None:
+        clear = any(w <= usable.width + _ROUNDING_MM and h <= usable.height + _ROUNDING_MM for w, h in ways)
         raise PartTooLarge(
             f"{piece.title} is {say_mm(right - left)} x {say_mm(high - low)}; a sheet on this bed leaves "
-            f"{say_mm(max(area.width - 2 * settings.margin, 0))} x {say_mm(max(area.height - 2 * settings.margin, 0))}.",
-            fix="Make the part smaller, use a larger sheet and bed, or a smaller margin.",
+            f"{say_mm(max(area.width - 2 * settings.margin, 0))} x {say_mm(max(area.height - 2 * settings.margin, 0))}"
+            + (", less what must be kept clear." if clear else "."),
+            fix="Make the part smaller, use a larger sheet and bed, or a smaller margin."
+            if not clear
+            else "Move what the bed must be kept clear of, make the part smaller, or use a larger sheet and bed.",
             field=piece.part,
         )
     return [_Box(piece, copy, width, height) for copy in range(1, piece.quantity + 1)]
@@ -105,21 +115,32 @@ def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> tupl
 
 def _lowest(skyline: list[_Step], box: _Box, usable: Area, turns: bool) -> _Spot | None:
     best: _Spot | None = None
+    starts = sorted({step.x for step in skyline} | {right for _, _, right, _ in usable.keep_outs if right > 0})
     for turned in (False, True) if turns else (False,):
         width, height = (box.height, box.width) if turned else (box.width, box.height)
-        for index, step in enumerate(skyline):
-            right = step.x + width
+        for x in starts:
+            right = x + width
             if right > usable.width + _ROUNDING_MM:
                 break
-            y = step.y
-            for after in skyline[index + 1 :]:
+            first = next(i for i in range(len(skyline) - 1, -1, -1) if skyline[i].x <= x)
+            y = skyline[first].y
+            for after in skyline[first + 1 :]:
                 if after.x >= right - _ROUNDING_MM:
                     break
                 y = max(y, after.y)
-            spot = _Spot(y + height, step.x, y, turned)
+            y = _clear_of(usable.keep_outs, x, right, y, height)
+            spot = _Spot(y + height, x, y, turned)
             if spot.top <= usable.height + _ROUNDING_MM and (best is None or spot < best):
                 best = spot
     return best
+
+
+def _clear_of(keep_outs: Sequence[Box], left: float, right: float, y: float, height: float) -> float:
+    """The lowest place from `y` on where a box between `left` and `right` touches none of `keep_outs`."""
+    for a, b, c, d in sorted(keep_outs, key=lambda box: box[3]):
+        if a < right - _ROUNDING_MM and c > left + _ROUNDING_MM and b < y + height - _ROUNDING_MM and d > y:
+            y = d
+    return y
 
 
 def _raised(skyline: list[_Step], spot: _Spot, width: float) -> list[_Step]:

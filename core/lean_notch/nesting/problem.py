@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..errors import OutOfRange
-from ..geometry import Placement, Region
+from ..geometry import Box, Placement, Region
 from ..units import say_mm
 
 
@@ -22,11 +22,15 @@ class Piece:
 
 @dataclass(frozen=True)
 class Area:
-    """The part of each sheet that can be cut in one go, in mm, and how many sheets there are (None: enough)."""
+    """The part of each sheet that can be cut in one go, in mm, and how many sheets there are (None: enough).
+
+    No part may lie over one of `keep_outs`, nor nearer to it than the spacing.
+    """
 
     width: float
     height: float
     sheets: int | None = None
+    keep_outs: tuple[Box, ...] = ()
 
 
 @dataclass(frozen=True)

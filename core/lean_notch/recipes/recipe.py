@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..design import Design
-from ..documents import choice, in_unit, length
+from ..documents import choice, in_unit, length, whole
 from ..errors import BadDocument, MissingInput
 from ..units import Length, Unit
 
@@ -16,11 +16,11 @@ Values = Mapping[str, Length | str]
 
 @dataclass(frozen=True)
 class Setting:
-    """One question of a recipe. A length that may stay empty is `optional`."""
+    """One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0."""
 
     name: str
     title: str
-    kind: Literal["length", "choice"]
+    kind: Literal["length", "choice", "count"]
     default: str
     help: str = ""
     choices: tuple[str, ...] = ()
@@ -60,6 +60,9 @@ def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Leng
         value = given.get(setting.name, setting.default)
         if setting.kind == "choice":
             values[setting.name] = choice(value, setting.choices, setting.name)
+            continue
+        if setting.kind == "count":
+            values[setting.name] = str(whole(value, setting.name, 1, 1000))
             continue
         typed = length(value, setting.name)
         if not typed.text.strip() and not setting.optional:

@@ -1,0 +1,125 @@
+"""The fit comb: in, the clearance of each pair of key and slot and how it felt; out, a scale of fits.
+
+The comb is cut with the kerf compensated: what it tells is how much room a fit wants, apart from the kerf.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..documents import choice
+from ..errors import OutOfRange, ReadingsDisagree
+from ..units import say_mm
+from .fits import COMMON_FITS, FitScale
+
+FEELS = ("will not go", "needs a mallet", "holds", "slides", "falls apart")
+"""What a maker says of a pair, in rising order of clearance."""
+
+_WORD = ("", "press", "snug", "slide", "free")
+
+
+@dataclass(frozen=True)
+class CombRead:
+    """`within` is how far a limit may be off either way: half a step. `notes` say what the comb did not show."""
+
+    scale: FitScale
+    within: float
+    notes: tuple[str, ...]
+
+
+def comb_clearances(first: float, step: float, pairs: int) -> tuple[float, ...]:
+    """The clearance of each pair, rising. Raises OutOfRange for a comb that could tell nothing.
+
+    >>> comb_clearances(-0.05, 0.025, 4)
+    (-0.05, -0.025, 0.0, 0.025)
+    """
+    if not 3 <= pairs <= 40:
+        raise OutOfRange(f"{pairs} pairs are given.", fix="Use 3 to 40; ten are good.", field="pairs")
+    if not 0.005 <= step <= 0.5:
+        raise OutOfRange(
+            f"Steps of {say_mm(step)} cannot be felt, or miss what is between them.",
+            fix="Use 0.02 mm to 0.05 mm; a thousandth of an inch is one step of feel.",
+            field="step",
+        )
+    if not abs(first) <= 2:
+        raise OutOfRange(f"The first pair has {say_mm(first)}.", fix="Start between -2 mm and 2 mm.", field="first")
+    return tuple(round(first + i * step, 6) for i in range(pairs))
+
+
+def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
+    """The scale that a comb's answers give; "" for a pair that was not tried.
+
+    A limit lies half-way between the last pair of one feel and the first of the next; a fit is made in the middle of its
+    own. Raises ReadingsDisagree at "answers[n]" if a pair with more room felt tighter than one with less, and OutOfRange
+    if the comb did not reach a joint that holds.
+    """
+    tried = [
+        (i, clearance, FEELS.index(choice(answer, FEELS, f"answers[{i}]")))
+        for i, (clearance, answer) in enumerate(zip(clearances, answers, strict=False))
+        if answer
+    ]
+    if len(answers) > len(clearances):
+        raise OutOfRange(
+            f"{len(answers)} answers are given for {len(clearances)} pairs.",
+            fix="Give one a pair, in the order of their numbers.", field="answers",
+        )  # fmt: skip
+    if len(tried) < 3:
+        raise OutOfRange(
+            f"{len(tried)} pairs are answered.", fix="Try three or more, among them one that holds.", field="answers"
+        )
+    for (i, room, feel), (j, more, after) in itertools.pairwise(tried):
+        if after < feel:
+            raise ReadingsDisagree(
+                f"Pair {j + 1} ({say_mm(more)}) {FEELS[after]}, although pair {i + 1} ({say_mm(room)}), "
+                f"with less room, {FEELS[feel]}.",
+                fix="Try both again, each key in the slot of its own number, the same side up.",
+                field=f"answers[{j}]",
+            )
+    seen = {feel for _, _, feel in tried}
+    step = (tried[-1][1] - tried[0][1]) / (tried[-1][0] - tried[0][0])
+    _check_reach(seen, tried[0][1], tried[-1][1], step)
+    common = COMMON_FITS.limits
+    limits = []
+    for feel in range(4):  # between `feel` and the next
+        tighter = [room for _, room, felt in tried if felt <= feel]
+        looser = [room for _, room, felt in tried if felt > feel]
+        if tighter and looser:
+            limits.append((tighter[-1] + looser[0]) / 2)
+        elif looser:
+            limits.append(min(common[feel], looser[0] - step / 2))
+        else:
+            limits.append(max(common[feel], tighter[-1] + step / 2))
+    for i in (2, 1, 0):  # what was not seen keeps clear of what was
+        limits[i] = min(limits[i], limits[i + 1] - step / 2) if limits[i] >= limits[i + 1] else limits[i]
+    a, b, c, d = (round(limit, 4) for limit in limits)
+    scale = FitScale(
+        press=round((a + b) / 2 if 1 in seen else b - step, 4),
+        snug=round((b + c) / 2, 4),
+        slide=round((c + d) / 2, 4),
+        free=round(d + 2 * step, 4),
+        limits=(a, b, c, d, round(d + (common[4] - common[3]), 4)),
+    )
+    notes = tuple(
+        f"No pair {FEELS[feel]}: what is {_WORD[feel]} is a guess from common practice."
+        for feel in (1, 2, 3, 4)
+        if feel not in seen
+    )
+    return CombRead(scale, step / 2, notes)
+
+
+def _check_reach(seen: set[int], first: float, last: float, step: float) -> None:
+    """Nothing can be told of joints that hold if all pairs are looser, or all tighter."""
+    if min(seen) > 2:
+        raise OutOfRange(
+            f"No pair holds: even {say_mm(first)} is too loose.",
+            fix=f"Cut a comb that starts at {say_mm(first - 6 * step)}, or check the kerf.",
+            field="first",
+        )
+    if max(seen) < 2:
+        raise OutOfRange(
+            f"No pair holds: even {say_mm(last)} is too tight.",
+            fix=f"Cut a comb that starts at {say_mm(last)}, or check the kerf.",
+            field="first",
+        )

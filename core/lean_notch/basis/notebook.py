@@ -1,0 +1,78 @@
+"""The kerf notebook: in, its entries, a machine and a board; out, which entries may be used for them, and with what doubt."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from ..units import say_mm
+from .fits import FitScale
+from .machine import KerfFound, Machine
+from .stock import Stock
+
+Way = Literal["slats", "plug", "comb"]
+WAYS: tuple[Way, ...] = ("slats", "plug", "comb")
+WAY_TITLES = {"slats": "row of slats", "plug": "plug and hole", "comb": "fit comb"}
+
+SAME_THICKNESS_SHARE = 0.03
+SAME_THICKNESS_MM = 0.1
+
+
+@dataclass(frozen=True)
+class Entry:
+    """What a test piece told on one day: a kerf (within `within` mm in 95 of 100 cases), or a scale of fits.
+
+    `machine` and `stock` are the workshop's ids; `thickness` is what the board measured then, `tool` what was in the
+    spindle. Entries that are no longer `valid` stay, and are offered no more.
+    """
+
+    id: str
+    way: Way
+    machine: str
+    stock: str
+    stock_name: str
+    thickness: float
+    date: str
+    by: str = ""
+    kerf: float | None = None
+    within: float = 0.0
+    fits: FitScale | None = None
+    tool: str = ""
+    valid: bool = True
+
+    @property
+    def found(self) -> KerfFound:
+        return KerfFound(self.way, self.stock_name, self.thickness, self.date, self.within)
+
+
+@dataclass(frozen=True)
+class Offer:
+    """An entry that may be used, with what speaks against it; the first of several without `warnings` is the one."""
+
+    entry: Entry
+    warnings: tuple[str, ...]
+
+
+def offers(entries: Sequence[Entry], machine: Machine, stock: Stock) -> tuple[Offer, ...]:
+    """Valid entries of this machine, those without a doubt first, the newest first among either."""
+    own = [
+        Offer(entry, doubts(entry.stock_name, entry.thickness, stock, same=entry.stock == stock.id))
+        for entry in entries
+        if entry.valid and entry.machine == machine.id and entry.tool in ("", machine.tool)
+    ]
+    newest = sorted(own, key=lambda offer: offer.entry.date, reverse=True)
+    return tuple(sorted(newest, key=lambda offer: bool(offer.warnings)))
+
+
+def doubts(name: str, thickness: float, stock: Stock, *, same: bool) -> tuple[str, ...]:
+    """What speaks against using on `stock` what was found on the board called `name` of that `thickness`."""
+    said = []
+    now = stock.readings.mean
+    if abs(now - thickness) > max(SAME_THICKNESS_MM, SAME_THICKNESS_SHARE * thickness):
+        said.append(
+            f"found at {say_mm(thickness, 2)}; this board measures {say_mm(now, 2)}, and a kerf changes with it"
+        )
+    if not same:
+        said.append(f"found on {name}, not on {stock.name}")
+    return tuple(said)

@@ -1,0 +1,223 @@
+"""The boards of a workshop: what they are sold as, what they measure, and which sheets and off-cuts are at hand."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
+from typing import Any, Literal, cast
+
+from ..documents import choice, entry, mapping, mm, sequence, text, whole
+from ..errors import BadDocument, BadGeometry, OutOfRange
+from ..geometry import Contour, Point, Vertex
+from ..units import positive_mm
+from .readings import MOST_READINGS, Readings
+
+LARGEST_SHEET_MM = 20_000.0
+MOST_SIZES = 50
+MOST_OFFCUTS = 200
+MOST_CORNERS = 500
+
+
+@dataclass(frozen=True)
+class Kind:
+    """`brittle` boards crack under a press fit; ones that squeeze give way by `squeeze`, a share of their thickness.
+    Both are common practice."""
+
+    brittle: bool = False
+    squeeze: float = 0.0
+
+
+KINDS: Mapping[str, Kind] = {
+    "plywood": Kind(),
+    "MDF": Kind(),
+    "solid wood": Kind(),
+    "acrylic": Kind(brittle=True),
+    "corrugated board": Kind(squeeze=0.10),
+    "card": Kind(squeeze=0.05),
+    "cloth": Kind(squeeze=0.20),
+    "leather": Kind(squeeze=0.10),
+    "aluminium": Kind(),
+    "composite": Kind(brittle=True),
+}
+STOCK_KINDS = tuple(KINDS)
+
+Direction = Literal["none", "along the width", "along the height"]
+DIRECTIONS: tuple[Direction, ...] = ("none", "along the width", "along the height")
+
+
+@dataclass(frozen=True)
+class SheetSize:
+    """`count` sheets of one size are at hand; None: as many as a job needs."""
+
+    width: float
+    height: float
+    count: int | None = None
+
+
+@dataclass(frozen=True)
+class OffCut:
+    """What is left of a sheet: its corners in mm, counter-clockwise from anywhere."""
+
+    name: str
+    outline: tuple[Point, ...]
+    note: str = ""
+
+    @property
+    def area(self) -> float:
+        return _contour(self.outline).area
+
+
+@dataclass(frozen=True)
+class Stock:
+    """A board on the rack.
+
+    Jobs are laid out on sheets of `sheet_width` x `sheet_height`, `sheets` of which there are (None: enough);
+    `other_sheets` are at hand as well. `direction` is that of grain or corrugation. `price` is that of one sheet.
+    `id` is the rack's own number for it and `measured` when its readings were taken (ISO 8601); both are empty for a
+    board that lies on no rack.
+    """
+
+    name: str
+    kind: str
+    nominal: float
+    readings: Readings
+    sheet_width: float
+    sheet_height: float
+    sheets: int | None = None
+    other_sheets: tuple[SheetSize, ...] = ()
+    offcuts: tuple[OffCut, ...] = ()
+    direction: Direction = "none"
+    price: float | None = None
+    note: str = ""
+    id: str = ""
+    measured: str = ""
+
+    def __post_init__(self) -> None:
+        positive_mm(self.nominal, "stock.nominal", "The thickness it is sold as", 200)
+        positive_mm(self.sheet_width, "stock.sheet_width", "The sheet's width", LARGEST_SHEET_MM)
+        positive_mm(self.sheet_height, "stock.sheet_height", "The sheet's height", LARGEST_SHEET_MM)
+        for i, size in enumerate(self.other_sheets):
+            positive_mm(size.width, f"stock.other_sheets[{i}]", "The sheet's width", LARGEST_SHEET_MM)
+            positive_mm(size.height, f"stock.other_sheets[{i}]", "The sheet's height", LARGEST_SHEET_MM)
+        if self.price is not None and not (math.isfinite(self.price) and 0 <= self.price <= 1e6):
+            raise OutOfRange(f"The price is {self.price:g}.", fix="Give 0 or more, or none.", field="stock.price")
+
+    @property
+    def traits(self) -> Kind:
+        return KINDS[self.kind]
+
+    @property
+    def sizes(self) -> tuple[SheetSize, ...]:
+        """All sizes of sheets at hand, the one that jobs are laid out on first."""
+        return (SheetSize(self.sheet_width, self.sheet_height, self.sheets), *self.other_sheets)
+
+    def cut_from(self, size: int) -> Stock:
+        """This stock with another of its `sizes` to lay jobs out on. Raises OutOfRange at "sheet"."""
+        sizes = self.sizes
+        if not 0 <= size < len(sizes):
+            raise OutOfRange(
+                f"{self.name} has no sheet size number {size + 1}.", fix=f"Choose 1 to {len(sizes)}.", field="sheet"
+            )
+        one = sizes[size]
+        others = (*sizes[:size], *sizes[size + 1 :])
+        return replace(self, sheet_width=one.width, sheet_height=one.height, sheets=one.count, other_sheets=others)
+
+
+def stock_from_json(document: object) -> Stock:
+    """A Stock from its document; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field."""
+    stock = mapping(document, "stock")
+    readings = sequence(entry(stock, "readings", "stock"), "readings", MOST_READINGS)
+    others = sequence(stock.get("other_sheets", ()), "stock.other_sheets", MOST_SIZES)
+    offcuts = sequence(stock.get("offcuts", ()), "stock.offcuts", MOST_OFFCUTS)
+    return Stock(
+        name=text(entry(stock, "name", "stock"), "stock.name"),
+        kind=choice(stock.get("kind", "plywood"), STOCK_KINDS, "stock.kind"),
+        nominal=mm(entry(stock, "nominal", "stock"), "stock.nominal"),
+        readings=Readings(tuple(mm(value, f"readings[{i}]") for i, value in enumerate(readings))),
+        sheet_width=mm(entry(stock, "sheet_width", "stock"), "stock.sheet_width"),
+        sheet_height=mm(entry(stock, "sheet_height", "stock"), "stock.sheet_height"),
+        sheets=_count(stock.get("sheets"), "stock.sheets"),
+        other_sheets=tuple(_size(one, f"stock.other_sheets[{i}]") for i, one in enumerate(others)),
+        offcuts=tuple(_offcut(one, f"stock.offcuts[{i}]") for i, one in enumerate(offcuts)),
+        direction=cast(Direction, choice(stock.get("direction", "none"), DIRECTIONS, "stock.direction")),
+        price=_price(stock.get("price")),
+        note=text(stock.get("note", ""), "stock.note", 1000, required=False),
+        id=text(stock.get("id", ""), "stock.id", 40, required=False),
+        measured=text(stock.get("measured", ""), "stock.measured", 40, required=False),
+    )
+
+
+def stock_to_json(stock: Stock) -> dict[str, Any]:
+    """The document that `stock_from_json` reads, all lengths in mm."""
+    document = asdict(stock)
+    document["readings"] = list(stock.readings.values_mm)
+    return document
+
+
+def _count(value: object, field: str) -> int | None:
+    return None if value in (None, "") else whole(value, field, 0, 100_000)
+
+
+def _price(value: object) -> float | None:
+    if value in (None, ""):
+        return None
+    try:
+        return float(str(value).replace(",", "."))
+    except ValueError:
+        raise BadDocument(
+            f"“{value}” is no price.", fix="Give a number, or leave it empty.", field="stock.price"
+        ) from None
+
+
+def _size(value: object, field: str) -> SheetSize:
+    size = mapping(value, field)
+    width, height = (mm(entry(size, name, field), field) for name in ("width", "height"))
+    return SheetSize(width, height, _count(size.get("count"), field))
+
+
+def _offcut(value: object, field: str) -> OffCut:
+    given = mapping(value, field)
+    corners: list[Point] = []
+    for one in sequence(entry(given, "outline", field), field, MOST_CORNERS):
+        pair = sequence(one, field, 2)
+        if len(pair) != 2:
+            raise BadDocument(f"Corner {len(corners) + 1} has no x and y.", fix="Give two lengths.", field=field)
+        corners.append((mm(pair[0], field), mm(pair[1], field)))
+    if any(not abs(value) <= LARGEST_SHEET_MM for corner in corners for value in corner):
+        raise OutOfRange("A corner lies beyond 20 m.", fix="Check the unit.", field=field)
+    return OffCut(
+        text(entry(given, "name", field), field), _upright(corners, field),
+        text(given.get("note", ""), field, 1000, required=False),
+    )  # fmt: skip
+
+
+def _upright(corners: list[Point], field: str) -> tuple[Point, ...]:
+    """The corners counter-clockwise. Raises BadGeometry if they go round nothing or their edges cross."""
+    if len(corners) < 3:
+        raise BadGeometry("An off-cut has three corners or more.", fix="Type the corners one by one.", field=field)
+    try:
+        around = _contour(tuple(corners))
+    except BadGeometry as error:
+        raise error.at(field) from None
+    if abs(around.area) < 1:
+        raise BadGeometry("The off-cut's corners go round nothing.", fix="Type them in order, once round.", field=field)
+    edges = list(zip(corners, corners[1:] + corners[:1], strict=True))
+    for i, (a, b) in enumerate(edges):
+        for j in range(i + 2, len(edges) - (i == 0)):
+            if _cross(a, b, *edges[j]):
+                raise BadGeometry(
+                    f"The off-cut's edges {i + 1} and {j + 1} cross.", fix="Type its corners in order.", field=field
+                )
+    return tuple(corners if around.area > 0 else reversed(corners))
+
+
+def _cross(a: Point, b: Point, c: Point, d: Point) -> bool:
+    def left(p: Point, q: Point, r: Point) -> float:
+        return (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])
+
+    return left(a, b, c) * left(a, b, d) <= 0 and left(c, d, a) * left(c, d, b) <= 0
+
+
+def _contour(corners: tuple[Point, ...]) -> Contour:
+    return Contour(tuple(Vertex(*corner) for corner in corners))

@@ -1,0 +1,191 @@
+"""Test pieces: in, a way to find a kerf or a fit, a board and a machine; out, a Job as any other.
+
+Slats and plug are cut with the beam on the line (a kerf of 0), so that all that is missing is the kerf. The comb is cut
+with the kerf compensated: what its slots have more than its keys is clearance.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import cast
+
+from ..basis import Basis, Machine, Stock
+from ..basis.comb import comb_clearances
+from ..basis.notebook import Way
+from ..design import Design, Panel, Part, Pose
+from ..design.marks import Mark
+from ..documents import whole
+from ..errors import OutOfRange
+from ..job import Job
+from ..nesting import LayoutSettings
+from ..recipes import Recipe, Setting
+from ..recipes.recipe import Values
+from ..units import Length, positive_mm, say_mm
+from .labels import labelled
+
+ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
+    "slats": {"length": "150", "pieces": "5", "depth": "60"},
+    "plug": {"size": "40"},
+    "comb": {"key": "20", "wall": "12"},
+}
+"""A router's cuts are wide, and thin slats fly off."""
+
+LONGEST_MM = 1000.0
+_HERE = Pose((Length("0"), Length("0"), Length("0")), "+x", "+y")
+
+
+def _mm(values: Values, name: str, what: str) -> float:
+    return positive_mm(cast(Length, values[name]).mm({}), name, what, LONGEST_MM)
+
+
+def _count(values: Values, name: str, most: int) -> int:
+    return whole(values[name], name, 2, most)
+
+
+def _length(mm: float) -> Length:
+    return Length(f"{mm:.6f}".rstrip("0").rstrip("."))
+
+
+def _part(
+    part_id: str, title: str, width: float, height: Length, marks: Sequence[Mark] = (), quantity: int = 1
+) -> Part:
+    return Part(part_id, title, Panel(_length(width), height), _HERE, quantity=quantity, marks=tuple(marks))
+
+
+def _design(name: str, recipe: Recipe, values: Values, parts: Sequence[Part]) -> Design:
+    return Design(name, (), tuple(parts), (), recipe.name, tuple(values.items()))
+
+
+def _slats(name: str, values: Values) -> Design:
+    length, depth = _mm(values, "length", "The row's length"), _mm(values, "depth", "A slat's length")
+    pieces = _count(values, "pieces", 200)
+    width = length / pieces
+    if width < 2:
+        raise OutOfRange(
+            f"{pieces} slats of {say_mm(length)} are {say_mm(width)} wide.",
+            fix="Use fewer, or a longer row.",
+            field="pieces",
+        )
+    return _design(
+        name, SLATS, values, [_part(f"slat-{i}", f"Slat {i}", width, _length(depth)) for i in range(1, pieces + 1)]
+    )
+
+
+def _plug(name: str, values: Values) -> Design:
+    size = _mm(values, "size", "The plug's size")
+    edge = max(size / 2, 8.0)
+    hole = Mark(
+        "hole", "rectangle", "cut",
+        tuple((n, _length(v)) for n, v in (("x", edge), ("y", edge), ("width", size), ("height", size), ("radius", size / 10))),
+    )  # fmt: skip
+    whole_size = size + 2 * edge
+    return _design(name, PLUG, values, [_part("frame", "Frame", whole_size, _length(whole_size), [hole])])
+
+
+def _comb(name: str, values: Values) -> Design:
+    key, wall = _mm(values, "key", "The key's width"), _mm(values, "wall", "The wall's width")
+    clearances = clearances_of(values)
+    deep = Length("thickness + 2")  # deeper than the board that goes in
+    pitch = key + wall
+    slots = []
+    for i, clearance in enumerate(clearances):
+        if key + clearance <= 0 or clearance >= wall / 2:
+            raise OutOfRange(f"A slot of {say_mm(key + clearance)} is no slot.", fix="Start elsewhere.", field="first")
+        lengths = {
+            "x": _length(wall + i * pitch - clearance / 2), "y": Length("0"),
+            "width": _length(key + clearance), "height": deep,
+        }  # fmt: skip
+        slots.append(Mark(f"slot-{i + 1}", "rectangle", "cut", tuple(lengths.items())))
+    keys = [_part(f"key-{i}", f"Key {i}", key, _length(max(key * 1.5, 18.0))) for i in range(1, len(clearances) + 1)]
+    comb = _part("comb", "Comb", len(clearances) * pitch + wall, Length("thickness + 14"), slots)
+    return _design(name, COMB, values, [comb, *keys])
+
+
+def clearances_of(values: Mapping[str, Length | str]) -> tuple[float, ...]:
+    """The clearance of each pair of a comb made with these settings, rising."""
+    first, step = (cast(Length, values[name]).mm({}) for name in ("first", "step"))
+    return comb_clearances(first, step, _count(values, "pairs", 40))
+
+
+SLATS = Recipe(
+    "slats", "Row of slats", "A known length cut into slats: pushed together, the row is short by a kerf for each.",
+    (
+        Setting("length", "Length of the row", "length", "100", "as drawn; more of it shows the kerf better"),
+        Setting("pieces", "Slats", "count", "10"),
+        Setting("depth", "Length of a slat", "length", "30"),
+    ),
+    _slats,
+)  # fmt: skip
+PLUG = Recipe(
+    "plug", "Plug and hole", "One cut: the plug is smaller by a kerf than drawn, and its hole larger by one.",
+    (Setting("size", "Size of the plug", "length", "20", "across its flats, as drawn"),),
+    _plug,
+)  # fmt: skip
+COMB = Recipe(
+    "comb", "Fit comb", "Keys, and slots that are wider step by step: feel which pair falls apart, slides, holds.",
+    (
+        Setting("first", "First clearance", "length", "-0.1", "of pair 1, the tightest"),
+        Setting("step", "Step", "length", "0.04", "0.025 is one step of feel"),
+        Setting("pairs", "Pairs", "count", "12"),
+        Setting("key", "Width of a key", "length", "12"),
+        Setting("wall", "Wall between slots", "length", "6"),
+    ),
+    _comb,
+)  # fmt: skip
+TEST_PIECES: Mapping[Way, Recipe] = {"slats": SLATS, "plug": PLUG, "comb": COMB}
+
+INSTRUCTIONS: Mapping[Way, tuple[str, ...]] = {
+    "slats": (
+        "Cut the file as it is: the beam runs on the line, nothing is compensated.",
+        "Keep the slats in the order of their numbers, the same side up, and push them together on something flat.",
+        "Measure the row from end to end with a caliper, five times, pushing together anew each time.",
+    ),
+    "plug": (
+        "Cut the file as it is: the beam runs on the line, nothing is compensated. Mark which plug came from which side up.",
+        "Measure the hole across its flats, in both directions, with the inner jaws.",
+        "Measure the plug across its flats, in both directions.",
+    ),
+    "comb": (
+        "Find the kerf first: the comb is cut with it compensated.",
+        "Push each key into the slot of its own number, crosswise as in a joint, beginning with the highest number.",
+        "Write down how each feels: falls apart, slides, holds, needs a mallet, or will not go.",
+    ),
+}
+
+
+@dataclass(frozen=True)
+class AsGiven:
+    """The numbers of a test piece that its result is computed with: a row's length and slats, or a comb's clearances."""
+
+    length: float = 0.0
+    pieces: int = 0
+    clearances: tuple[float, ...] = ()
+
+
+def as_given(design: Design) -> AsGiven:
+    """Read from the test piece's own design."""
+    values = dict(design.settings)
+    if design.recipe == "slats":
+        return AsGiven(_mm(values, "length", "The row's length"), _count(values, "pieces", 200))
+    return AsGiven(clearances=clearances_of(values)) if design.recipe == "comb" else AsGiven()
+
+
+def piece_job(way: Way, given: Mapping[str, object], stock: Stock, machine: Machine) -> Job:
+    """The job that cuts a test piece of `stock` on `machine`, labelled; what is not given suits the machine's kind.
+
+    Raises NotchError at the setting.
+    """
+    recipe = TEST_PIECES[way]
+    sizes = ROUTER_SIZES[way] if machine.kind == "router" else {}
+    design = recipe.design(recipe.title, {**sizes, **given})
+    if way != "comb":
+        machine = replace(machine, kerf=0.0, found=None, tool="")
+    # Far enough apart for any tool, whatever kerf the job itself counts with.
+    widest = max([machine.kerf, *(tool.diameter for tool in machine.tools)])
+    apart = max(2.0, 2 * widest) if machine.kind == "laser" else max(14.0, 2 * widest)
+    return Job(
+        labelled(design, stock, machine),
+        Basis(stock, machine, 0.0),
+        LayoutSettings(margin=5.0, spacing=apart, quarter_turns=False),
+    )

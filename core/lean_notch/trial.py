@@ -1,0 +1,105 @@
+"""A job tried on another basis: what changes, what fails, how many sheets, how long, for how much.
+
+In: a computed job and a basis; out: a Trial. Nothing is kept: adopting it is an edit.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from .basis import Basis
+from .build.fit import JointFit, fit_wants, joint_fits
+from .cutting import estimate
+from .errors import NotchError
+from .job import Result, compute
+from .ledger import Figure, ledger
+
+SAME_MM = 1e-4
+"""Figures nearer than this are the same: a caliper cannot tell them apart."""
+
+
+@dataclass(frozen=True)
+class Change:
+    """A row of the ledger, before and after. `subject` is what it belongs to, `about` that in words."""
+
+    subject: str
+    about: str
+    before: Figure
+    after: Figure
+
+
+@dataclass(frozen=True)
+class Trial:
+    """What a job would be. With an `error` it cannot be made on that basis, and the rest says nothing.
+
+    `seconds` is the time of all sheets, `area` what the sheets measure in mm², `price` theirs if the board has one.
+    """
+
+    basis: Basis
+    error: NotchError | None = None
+    changes: tuple[Change, ...] = ()
+    joints: tuple[JointFit, ...] = ()
+    sheets: int = 0
+    used: float = 0.0
+    seconds: float = 0.0
+    area: float = 0.0
+    price: float | None = None
+
+    @property
+    def failing(self) -> int:
+        return sum(joint.fit.fails for joint in self.joints)
+
+    @property
+    def wants(self) -> str:
+        return fit_wants(self.joints)
+
+
+def try_basis(now: Result, basis: Basis) -> Trial:
+    """The job of `now` on `basis`. Never raises for what a basis can do to a job: that is in the trial."""
+    try:
+        after = compute(replace(now.job, basis=basis), now.profile)
+    except NotchError as error:
+        return Trial(basis, error)
+    layout, machine = after.layout, basis.machine
+    area = layout.sheets * layout.area.width * layout.area.height
+    parts = math.fsum(after.build.part(placed.part).region.area for placed in layout.placed)
+    price = basis.stock.price
+    return Trial(
+        basis,
+        changes=changes(now, after),
+        joints=joint_fits(after.build, basis),
+        sheets=layout.sheets,
+        used=parts / area if area else 0.0,
+        seconds=math.fsum(estimate(sheet, machine.usual).total for sheet in after.plan.sheets),
+        area=area,
+        price=None if price is None else price * layout.sheets,
+    )
+
+
+def changes(before: Result, after: Result) -> tuple[Change, ...]:
+    """The figures of the basis and the job that differ, and the sizes of the parts that do."""
+    old, new = ledger(before), ledger(after)
+    titles = {f"part:{part.id}": part.title for part in after.build.parts}
+    found: list[Change] = []
+    for subject in ("basis", "job", *titles):
+        about = titles.get(subject, "")
+        rows = [figure for figure in new[subject] if not about or figure.key in ("width", "height")]
+        found += _changed(subject, about, old.get(subject, ()), rows)
+    return tuple(found)
+
+
+def _changed(subject: str, about: str, old: Sequence[Figure], new: Sequence[Figure]) -> list[Change]:
+    known = {figure.key: figure for figure in old}
+    return [
+        Change(subject, about, known[figure.key], figure)
+        for figure in new
+        if figure.key in known and _differ(known[figure.key], figure)
+    ]
+
+
+def _differ(before: Figure, after: Figure) -> bool:
+    if before.value is None or after.value is None:
+        return before.word != after.word
+    return abs(before.value - after.value) > SAME_MM
