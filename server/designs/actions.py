@@ -2,27 +2,28 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import asdict
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass, replace
 
 from config.problems import Conflict
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
-from lean_notch.basis import basis_from_json
+from lean_notch.basis import Basis, machine_from_json, stock_from_json
+from lean_notch.basis.equip import equipped, with_fits, with_kerf
 from lean_notch.cutting import profile_from_json
 from lean_notch.documents import text
 from lean_notch.edits import edit_job
 from lean_notch.errors import NotchError
 from lean_notch.job import FileFormat, Job, compute, job_to_json, write_files
 from lean_notch.recipes import RECIPES
+from lean_notch.trial import Trial, try_basis
 from lean_notch.units import Unit
-from workshop.models import Machine, Stock
+from workshop.actions import entries_of, entry_of
+from workshop.models import Machine, NotebookEntry, Stock
 
 from .compute import computed, read_job, remember
 from .models import Design, Export, Layout, Revision
-
-START_CLEARANCE = 0.02
 
 
 class NothingThere(NotchError):
@@ -41,8 +42,8 @@ def start_design(
     """A new design from a recipe, on a stock and a machine of the workshop. Raises NotchError at the field."""
     if recipe not in RECIPES:
         raise NothingThere(f"There is no recipe “{recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.", field="recipe")
-    basis = {"stock": stock.document, "machine": machine.document, "clearance": START_CLEARANCE}
-    job = Job(RECIPES[recipe].design(text(name, "name", 80), settings, unit), basis_from_json(basis))
+    basis = equipped(stock_from_json(stock.document), machine_from_json(machine.document), entries_of(str(machine.pk)))
+    job = Job(RECIPES[recipe].design(text(name, "name", 80), settings, unit), basis)
     computed(job)  # a design that cannot be built is not started
     with transaction.atomic():
         design = Design.objects.create(owner=owner, name=job.design.name)
@@ -50,19 +51,69 @@ def start_design(
     return design
 
 
-def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen: int) -> Design:
-    """A new revision with `changes`, if nobody moved the design since `seen`. Raises Conflict or NotchError.
+@dataclass(frozen=True)
+class Swap:
+    """What of the workshop's a job is to be computed from instead: a board, a machine, what a notebook entry found."""
+
+    stock: Stock | None = None
+    machine: Machine | None = None
+    entry: NotebookEntry | None = None
+
+    def basis(self, before: Basis) -> Basis:
+        basis = before
+        if self.stock or self.machine:
+            stock = stock_from_json(self.stock.document) if self.stock else before.stock
+            machine = machine_from_json(self.machine.document) if self.machine else before.machine
+            basis = equipped(stock, machine, entries_of(machine.id), before)
+        if self.entry:
+            found = entry_of(self.entry)
+            if found.kerf is not None:
+                basis = replace(basis, machine=with_kerf(basis.machine, found))
+            if found.fits is not None:
+                basis = with_fits(basis, found.fits)
+        return basis
+
+
+def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen: int, swap: Swap = Swap()) -> Design:
+    """A new revision with `swap` and `changes`, if nobody moved the design since `seen`. Raises Conflict or NotchError.
 
     An edit that changes nothing saves nothing.
     """
     with transaction.atomic():
         design = _unmoved(design_id, seen)
         before = read_job(head_of(design).document)
-        after = edit_job(before, changes, unit)
+        after = edit_job(replace(before, basis=swap.basis(before.basis)), changes, unit)
         if after != before:
             computed(after)
             _advance(design, after)
     return design
+
+
+def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
+    """The job as it is, then on each of the other bases. Nothing is kept."""
+    now = computed(read_job(head_of(design).document))
+    basis = now.job.basis
+    return [try_basis(now, one) for one in (basis, *(swap.basis(basis) for swap in swaps))]
+
+
+def save_variant(design: Design, name: str, swap: Swap) -> Design:
+    """A design of its own on another basis, that remembers which one it comes from. Raises NotchError."""
+    before = read_job(head_of(design).document)
+    job = edit_job(replace(before, basis=swap.basis(before.basis)), {"name": name})
+    computed(job)
+    with transaction.atomic():
+        variant = Design.objects.create(owner=design.owner, name=job.design.name, variant_of=design)
+        _advance(variant, job)
+    return variant
+
+
+def newer_measurement(design: Design) -> Stock | None:
+    """The board on the rack, if it says something else than what the job was computed from; None if it does not."""
+    stock = read_job(head_of(design).document).basis.stock
+    row = Stock.objects.filter(id=int(stock.id), removed=None).first() if stock.id.isdigit() else None
+    if row is None or row.document["readings"] == list(stock.readings.values_mm):
+        return None
+    return row
 
 
 def undo(design_id: int, seen: int) -> Design:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from config.problems import Problem
 from django.contrib.auth.models import User
 from django.db.models import QuerySet
@@ -9,7 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status, UploadedFile
 from pydantic import BaseModel
-from workshop.models import Machine, Stock
+from workshop.models import Machine, NotebookEntry, Stock
 
 from . import actions, shown
 from . import schemas as s
@@ -20,12 +22,17 @@ Refusals = {404: Problem, 409: Problem, 422: Problem}
 
 
 def _own(request: HttpRequest) -> QuerySet[Design]:
-    return Design.objects.filter(owner_id=request.user.pk).select_related("head")
+    return Design.objects.filter(owner_id=request.user.pk).select_related("head", "variant_of")
 
 
 def _answer(shown_as: BaseModel, status: int = 200) -> HttpResponse:
     """Written as it is: it was checked when it was made."""
     return HttpResponse(shown_as.model_dump_json(), content_type="application/json", status=status)
+
+
+def _answers(shown_as: Sequence[BaseModel]) -> HttpResponse:
+    rows = ",".join(one.model_dump_json() for one in shown_as)
+    return HttpResponse(f"[{rows}]", content_type="application/json")
 
 
 def _one(request: HttpRequest, design_id: int) -> Design:
@@ -61,11 +68,38 @@ def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> HttpRe
     changes: dict[str, object] = dict(given.changes)
     if given.parts:
         changes["parts"] = {name: features.model_dump(exclude_none=True) for name, features in given.parts.items()}
-    if "stock" in changes:
-        changes["stock"] = get_object_or_404(Stock, id=changes["stock"]).document
-    if "machine" in changes:
-        changes["machine"] = get_object_or_404(Machine, id=changes["machine"]).document
-    return _answer(shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen)))
+    swap = _swap(s.SwapIn.model_validate({name: changes.pop(name) for name in _SWAPPED if name in changes}))
+    return _answer(shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen, swap)))
+
+
+_SWAPPED = ("stock", "machine", "entry")
+
+
+def _swap(given: s.SwapIn) -> actions.Swap:
+    return actions.Swap(
+        stock=get_object_or_404(Stock, id=given.stock) if given.stock is not None else None,
+        machine=get_object_or_404(Machine, id=given.machine) if given.machine is not None else None,
+        entry=get_object_or_404(NotebookEntry, id=given.entry) if given.entry is not None else None,
+    )
+
+
+@router.post("/designs/{design_id}/tries", response={200: list[s.TrialOut], **Refusals})
+def try_design(request: HttpRequest, design_id: int, given: s.TriesIn) -> HttpResponse:
+    """The job as it is, then on each of the other bases. Nothing is kept."""
+    trials = actions.try_swaps(_one(request, design_id), [_swap(one) for one in given.swaps])
+    return _answers([shown.show_trial(trial) for trial in trials])
+
+
+@router.get("/designs/{design_id}/rack", response={200: s.RackOut | None, 404: Problem})
+def read_rack(request: HttpRequest, design_id: int) -> s.RackOut | None:
+    """What the rack says newer of the job's board, and what would change; null if nothing."""
+    return shown.show_rack(_one(request, design_id))
+
+
+@router.post("/designs/{design_id}/variants", response={201: s.DesignOut, **Refusals})
+def save_variant(request: HttpRequest, design_id: int, given: s.VariantIn) -> HttpResponse:
+    design = actions.save_variant(_one(request, design_id), given.name, _swap(given))
+    return _answer(shown.show_design(design), 201)
 
 
 @router.post("/designs/{design_id}/undo", response={200: s.DesignOut, **Refusals})

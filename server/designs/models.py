@@ -16,6 +16,7 @@ class Design(models.Model):
     """Counts every save, undo and redo: what a window must have seen before it may save."""
     changed = models.DateTimeField(auto_now=True)
     removed = models.DateTimeField(null=True)
+    variant_of = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="variants")
 
 
 class Revision(models.Model):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
+from config.problems import Problem
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
@@ -70,8 +71,8 @@ class FeaturesIn(Schema):
 
 
 class EditIn(Schema):
-    """Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's, `parts` is
-    what is drawn on parts by their ids.
+    """Changes by field name, as typed in `unit`. `stock`, `machine` and `entry` (of the notebook) take a number of the
+    workshop's, `parts` is what is drawn on parts by their ids.
 
     `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
     """
@@ -83,6 +84,22 @@ class EditIn(Schema):
     parts: Annotated[dict[str, FeaturesIn], Field(max_length=500)] = {}
     unit: Unit = "mm"
     seen: int
+
+
+class SwapIn(Schema):
+    """What of the workshop's to compute from instead: numbers of a board, a machine, an entry of the notebook."""
+
+    stock: Number | None = None
+    machine: Number | None = None
+    entry: Number | None = None
+
+
+class TriesIn(Schema):
+    swaps: Annotated[list[SwapIn], Field(max_length=12)]
+
+
+class VariantIn(SwapIn):
+    name: Text
 
 
 class MoveIn(Schema):
@@ -182,7 +199,22 @@ class MemberOut(Out):
     end: tuple[float, float]
 
 
+class FitRangeOut(Out):
+    """The clearance over all that is not known for sure, in words, and what to look at ("" if it is as chosen)."""
+
+    low: float
+    high: float
+    verdict: str
+    wants: str
+    loose: bool
+    tight: bool
+    fails: bool
+    warnings: list[str]
+
+
 class MateOut(Out):
+    """`proud` is how far its faces stand out where the board is thickest, and where it is thinnest."""
+
     id: str
     title: str
     first: MemberOut
@@ -191,6 +223,8 @@ class MateOut(Out):
     finger: float
     clearance: float
     depth: float
+    fit: FitRangeOut
+    proud: tuple[float, float]
 
 
 class PlacedOut(Out):
@@ -232,6 +266,11 @@ class SheetTimeOut(Out):
     travel_unordered: float
 
 
+class KeepOutOut(Out):
+    name: str
+    box: tuple[float, float, float, float]
+
+
 class SheetOut(Out):
     """`file_names` are the names that this sheet's files get, by format."""
 
@@ -239,6 +278,7 @@ class SheetOut(Out):
     file_names: dict[FileFormat, str]
     width: float
     height: float
+    keep_outs: list[KeepOutOut]
 
 
 class StopOut(Out):
@@ -249,7 +289,15 @@ class StopOut(Out):
     wants: str
 
 
+class FitOut(Out):
+    name: str
+    clearance: float
+
+
 class BasisOut(Out):
+    """`fits` are the clearances to choose from in this stock from this machine; `doubts` speak against its kerf,
+    `warnings` come from its readings."""
+
     stock: StockValues
     machine: MachineValues
     clearance: float
@@ -259,6 +307,19 @@ class BasisOut(Out):
     thick: float
     slot: float
     slot_drawn: float
+    fits: list[FitOut]
+    finger_fit: FitRangeOut
+    slot_fit: FitRangeOut
+    doubts: list[str]
+    warnings: list[str]
+    outliers: list[int]
+
+
+class Kin(Out):
+    """Another design that this one comes from, or that comes from it."""
+
+    id: int
+    name: str
 
 
 class DesignOut(Out):
@@ -283,6 +344,56 @@ class DesignOut(Out):
     sheets: list[SheetOut]
     ledger: dict[str, list[FigureOut]]
     route: list[StopOut]
+    variant_of: Kin | None
+    variants: list[Kin]
+
+
+class ChangeOut(Out):
+    """A figure before and after; `about` is the part it belongs to."""
+
+    about: str
+    title: str
+    kind: Literal["length", "count", "share", "area", "word"]
+    before: float | None
+    after: float | None
+    word_before: str
+    word_after: str
+
+
+class TrialOut(Out):
+    """A job on another basis. With a `problem` it cannot be made on that one."""
+
+    stock: str
+    kind: str
+    machine: str
+    thickness: float
+    kerf: float
+    slot: float
+    fit: str
+    doubts: list[str]
+    problem: Problem | None
+    changes: list[ChangeOut]
+    joints: int
+    failing: int
+    verdict: str
+    wants: str
+    warnings: list[str]
+    sheets: int
+    used: float
+    seconds: float
+    area: float
+    price: float | None
+
+
+class RackOut(Out):
+    """What the rack now says of the job's board: None if nothing newer."""
+
+    stock: int
+    measured: str
+    was_measured: str
+    thickness: float
+    changes: list[ChangeOut]
+    problem: Problem | None
 
 
 class DesignCard(Out):
@@ -294,6 +405,7 @@ class DesignCard(Out):
     revision: int
     stock: str
     thickness: float
+    variant_of: str
     silhouettes: list[Silhouette]
 
 
@@ -384,16 +496,13 @@ class Silhouette(Out):
     quantity: int
 
 
-class FitOut(Out):
-    name: str
-    clearance: float
-
-
 class ChoicesOut(Out):
     """What the page offers to choose from; the core knows what there is."""
 
     recipes: list[RecipeOut]
-    fits: list[FitOut]
+    directions: list[str]
+    feels: list[str]
+    results: list[str]
     stock_kinds: list[str]
     machine_kinds: list[str]
     fonts: list[str]

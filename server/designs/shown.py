@@ -6,8 +6,22 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import cast
 
-from lean_notch.basis import FITS, MACHINE_KINDS, STOCK_KINDS, Speeds, fit_name, machine_to_json, stock_to_json
+from config.problems import Problem
+from lean_notch.basis import (
+    DIRECTIONS,
+    FITS,
+    MACHINE_KINDS,
+    STOCK_KINDS,
+    Fit,
+    Speeds,
+    machine_to_json,
+    stock_from_json,
+    stock_to_json,
+)
+from lean_notch.basis.comb import FEELS
+from lean_notch.basis.settings import RESULTS
 from lean_notch.build import FlatMark, FlatPart, Mate, Member
+from lean_notch.build.fit import JointFit, joint_fits
 from lean_notch.cutting import CutPath, SheetPlan, estimate
 from lean_notch.design import MARK_LENGTHS, RELIEFS, Mark, Part, mark_to_json
 from lean_notch.formats.svg_path import number, path_data, segments_data
@@ -20,11 +34,12 @@ from lean_notch.proof import Proof
 from lean_notch.proof.check_file import check_file
 from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.route import route
+from lean_notch.trial import Change, Trial
 from lean_notch.units import Length
 from workshop.schemas import MachineValues, StockValues
 
 from . import schemas as out
-from .actions import head_of
+from .actions import Swap, head_of, newer_measurement, try_swaps
 from .compute import computed, proved, read_job
 from .models import Design, Export
 
@@ -51,7 +66,7 @@ def show_design(design: Design) -> out.DesignOut:
         relief=job.design.relief,
         basis=_basis(result),
         parts=[_part(part, one) for part, one in zip(result.build.parts, job.design.parts, strict=True)],
-        mates=[_mate(mate) for mate in result.build.mates],
+        mates=[_mate(*pair) for pair in zip(result.build.mates, joint_fits(result.build, job.basis), strict=True)],
         placed=[
             out.PlacedOut(
                 part=p.part, copy_number=p.copy, sheet=p.sheet,
@@ -63,11 +78,62 @@ def show_design(design: Design) -> out.DesignOut:
             out.SheetOut(
                 number=number, width=result.layout.area.width, height=result.layout.area.height,
                 file_names={kind: file_name(job, number, kind) for kind in FILE_FORMATS},
+                keep_outs=[out.KeepOutOut(name=one.name, box=one.box) for one in job.basis.machine.keep_outs],
             )
             for number in range(1, result.layout.sheets + 1)
         ],
         ledger={subject: [out.FigureOut.model_validate(row) for row in rows[subject]] for subject in rows},
         route=[out.StopOut.model_validate(stop) for stop in route(result)],
+        variant_of=_kin(design.variant_of) if design.variant_of and not design.variant_of.removed else None,
+        variants=[_kin(variant) for variant in design.variants.filter(removed=None).order_by("id")],
+    )  # fmt: skip
+
+
+def _kin(design: Design) -> out.Kin:
+    return out.Kin(id=design.id, name=design.name)
+
+
+def show_trial(trial: Trial) -> out.TrialOut:
+    basis = trial.basis
+    return out.TrialOut(
+        stock=basis.stock.name, kind=basis.stock.kind, machine=basis.machine.name, thickness=basis.thickness,
+        kerf=basis.kerf, slot=basis.slot, fit=basis.fit, doubts=list(basis.doubts),
+        problem=_problem(trial), changes=[_change(change) for change in trial.changes],
+        joints=len(trial.joints), failing=trial.failing, verdict=basis.finger_fit.verdict, wants=trial.wants,
+        warnings=list(basis.finger_fit.warnings) if trial.joints else [],
+        sheets=trial.sheets, used=trial.used, seconds=trial.seconds, area=trial.area, price=trial.price,
+    )  # fmt: skip
+
+
+def show_rack(design: Design) -> out.RackOut | None:
+    newer = newer_measurement(design)
+    if newer is None:
+        return None
+    trial = try_swaps(design, [Swap(stock=newer)])[1]
+    was = read_job(head_of(design).document).basis.stock
+    return out.RackOut(
+        stock=newer.pk, measured=newer.document["measured"], was_measured=was.measured,
+        thickness=stock_from_json(newer.document).readings.mean,
+        changes=[_change(change) for change in trial.changes], problem=_problem(trial),
+    )  # fmt: skip
+
+
+def _problem(trial: Trial) -> Problem | None:
+    return Problem(**trial.error.as_json()) if trial.error else None
+
+
+def _change(change: Change) -> out.ChangeOut:
+    return out.ChangeOut(
+        about=change.about, title=change.after.title, kind=change.after.kind,
+        before=change.before.value, after=change.after.value,
+        word_before=change.before.word, word_after=change.after.word,
+    )  # fmt: skip
+
+
+def _fit(fit: Fit) -> out.FitRangeOut:
+    return out.FitRangeOut(
+        low=fit.low, high=fit.high, verdict=fit.verdict, wants=fit.wants, loose=fit.loose, tight=fit.tight,
+        fails=fit.fails, warnings=list(fit.warnings),
     )  # fmt: skip
 
 
@@ -81,6 +147,7 @@ def show_card(design: Design) -> out.DesignCard:
         revision=head.number,
         stock=result.job.basis.stock.name,
         thickness=result.job.basis.thickness,
+        variant_of=design.variant_of.name if design.variant_of else "",
         silhouettes=[
             out.Silhouette(path=_path(part.region), box=part.region.box, quantity=part.quantity)
             for part in result.build.parts
@@ -180,7 +247,9 @@ def show_choices() -> out.ChoicesOut:
             out.RecipeOut(name=r.name, title=r.title, about=r.about, settings=_settings(r, {}))
             for r in RECIPES.values()
         ],
-        fits=[out.FitOut(name=name, clearance=clearance) for name, clearance in FITS.items()],
+        directions=list(DIRECTIONS),
+        feels=list(FEELS),
+        results=list(RESULTS),
         stock_kinds=list(STOCK_KINDS),
         machine_kinds=list(MACHINE_KINDS),
         fonts=[*FONTS, SINGLE_STROKE],
@@ -205,12 +274,18 @@ def _basis(result: Result) -> out.BasisOut:
         stock=StockValues(**stock_to_json(basis.stock)),
         machine=MachineValues(**machine_to_json(basis.machine)),
         clearance=basis.clearance,
-        fit=fit_name(basis.clearance),
+        fit=basis.fit,
         thickness=basis.thickness,
         thin=basis.stock.readings.thin,
         thick=basis.stock.readings.thick,
         slot=basis.slot,
         slot_drawn=basis.slot_drawn,
+        fits=[out.FitOut(name=name, clearance=getattr(basis.fits, name)) for name in FITS],
+        finger_fit=_fit(basis.finger_fit),
+        slot_fit=_fit(basis.slot_fit),
+        doubts=list(basis.doubts),
+        warnings=list(basis.stock.readings.warnings),
+        outliers=list(basis.stock.readings.outliers),
     )
 
 
@@ -270,7 +345,7 @@ def _path(region: Region) -> str:
     return "".join(path_data(ring) for ring in region.rings)
 
 
-def _mate(mate: Mate) -> out.MateOut:
+def _mate(mate: Mate, joint: JointFit) -> out.MateOut:
     return out.MateOut(
         id=mate.id,
         title=mate.title,
@@ -280,6 +355,8 @@ def _mate(mate: Mate) -> out.MateOut:
         finger=mate.division.finger,
         clearance=mate.division.clearance,
         depth=mate.first.depth,
+        fit=_fit(joint.fit),
+        proud=joint.proud,
     )
 
 

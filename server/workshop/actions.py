@@ -1,31 +1,68 @@
-"""One action a change of the rack or the machines. The core decides what a valid stock or machine is."""
+"""One action a change of the rack, the machines or the notebook. The core decides what is valid."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
 from lean_notch.basis import machine_from_json, machine_to_json, stock_from_json, stock_to_json
+from lean_notch.basis.comb import CombRead, read_comb
+from lean_notch.basis.fits import scale_from_json, scale_to_json
+from lean_notch.basis.kerf import Uncertain, kerf_of_plug, kerf_of_slats
+from lean_notch.basis.notebook import Entry, Way
+from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json, profile_to_json
+from lean_notch.documents import mapping, mm, sequence, text
+from lean_notch.job import Job, compute, write_files
+from lean_notch.practice import Practice, PracticeCut
+from lean_notch.test_pieces import TEST_PIECES, as_given, piece_job
+from lean_notch.units import Unit
 
-from .models import Machine, Profile, Stock
+from .models import CutSetting, Machine, Measurement, NotebookEntry, Profile, Stock
+
+Given = Mapping[str, object]
 
 
-def put_stock(document: dict[str, Any], stock: Stock | None = None) -> Stock:
-    """A new stock, or `stock` measured anew. Raises NotchError at the field."""
-    checked = stock_from_json(document)
-    stock = stock or Stock()
-    stock.name, stock.document = checked.name, stock_to_json(checked)
-    stock.save()
+def put_stock(document: Given, stock: Stock | None = None, by: User | None = None) -> Stock:
+    """A new stock, or `stock` changed. Other readings than before are a new measurement. Raises NotchError at the field."""
+    with transaction.atomic():
+        known = stock.document if stock else None
+        checked = stock_from_json(document)
+        stock = stock or Stock.objects.create(name=checked.name, document={})
+        now = timezone.now()
+        anew = known is None or known["readings"] != list(checked.readings.values_mm)
+        measured = now.isoformat(timespec="seconds") if anew else known["measured"] if known else ""
+        checked = replace(checked, id=str(stock.pk), measured=measured)
+        stock.name, stock.document = checked.name, stock_to_json(checked)
+        stock.save()
+        if anew:
+            Measurement.objects.create(stock=stock, readings=stock.document["readings"], taken=now, by=by)
     return stock
 
 
-def put_machine(document: dict[str, Any], machine: Machine | None = None) -> Machine:
+def put_machine(document: Given, machine: Machine | None = None) -> Machine:
     """A new machine, or `machine` changed. Raises NotchError at the field."""
-    checked = machine_from_json(document)
-    machine = machine or Machine()
-    machine.name, machine.document = checked.name, machine_to_json(checked)
-    machine.save()
+    with transaction.atomic():
+        checked = machine_from_json(document)
+        machine = machine or Machine.objects.create(name=checked.name, document={})
+        machine.name, machine.document = checked.name, machine_to_json(replace(checked, id=str(machine.pk)))
+        machine.save()
     return machine
+
+
+def put_away(thing: Stock | Machine) -> None:
+    """Takes a board or machine out of the lists; jobs and the notebook keep theirs."""
+    thing.removed = timezone.now()
+    thing.save()
+
+
+def bring_back(thing: Stock | Machine) -> None:
+    thing.removed = None
+    thing.save()
 
 
 def put_profile(document: dict[str, Any], profile: Profile | None = None) -> Profile:
@@ -35,3 +72,94 @@ def put_profile(document: dict[str, Any], profile: Profile | None = None) -> Pro
     profile.name, profile.document = checked.name, profile_to_json(checked)
     profile.save()
     return profile
+
+
+def put_setting(machine: Machine, document: Given) -> CutSetting:
+    """What a machine was set to, written down. Raises NotchError at the field."""
+    checked = setting_from_json({"date": timezone.now().date().isoformat(), **document})
+    return CutSetting.objects.create(machine=machine, document=setting_to_json(checked))
+
+
+@dataclass(frozen=True)
+class PieceRead:
+    """What a test piece tells: a kerf, or a scale of fits."""
+
+    kerf: Uncertain | None = None
+    comb: CombRead | None = None
+
+
+def piece_of(way: Way, settings: Given, unit: Unit, stock: Stock, machine: Machine) -> Job:
+    """The job of a test piece, its settings typed in `unit`. Raises NotchError at the setting."""
+    typed = TEST_PIECES[way].typed(settings, unit)
+    return piece_job(way, typed, stock_from_json(stock.document), machine_from_json(machine.document))
+
+
+def read_piece(job: Job, told: Given) -> PieceRead:
+    """What `told` of a cut test piece ("row", "hole", "plug" or "answers") says. Raises NotchError at the field."""
+    given, way = as_given(job.design), job.design.recipe
+    if way == "comb":
+        answers = [str(answer) for answer in sequence(told.get("answers", ()), "answers", 40)]
+        return PieceRead(comb=read_comb(given.clearances, answers))
+    if way == "slats":
+        return PieceRead(kerf_of_slats(given.length, given.pieces, _lengths(told, "row"), "row"))
+    return PieceRead(kerf_of_plug(_lengths(told, "hole"), _lengths(told, "plug")))
+
+
+def keep_entry(job: Job, told: Given, stock: Stock, machine: Machine, by: User | None, note: str = "") -> NotebookEntry:
+    """Writes what a test piece told into the notebook, with all it follows from. Raises NotchError at the field."""
+    read = read_piece(job, told)
+    document = {
+        "settings": {name: value if isinstance(value, str) else asdict(value) for name, value in job.design.settings},
+        "told": {
+            "row": _lengths(told, "row"), "hole": _lengths(told, "hole"), "plug": _lengths(told, "plug"),
+            "answers": list(sequence(told.get("answers", ()), "answers", 40)),
+        },
+        "thickness": job.basis.thickness,
+        "stock_name": job.basis.stock.name,
+        "tool": machine.document["tool"],
+        "kerf": read.kerf.value if read.kerf else None,
+        "within": read.kerf.expanded if read.kerf else read.comb.within if read.comb else 0.0,
+        "fits": scale_to_json(read.comb.scale) if read.comb else None,
+        "cut_with": job.basis.kerf,
+    }  # fmt: skip
+    return NotebookEntry.objects.create(
+        machine=machine, stock=stock, way=job.design.recipe, document=document, made=timezone.now(), by=by,
+        note=text(note, "note", 500, required=False),
+    )  # fmt: skip
+
+
+def set_valid(entry: NotebookEntry, valid: bool) -> None:
+    """An entry that turned out wrong is struck out, not taken away."""
+    entry.valid = valid
+    entry.save()
+
+
+def entry_of(row: NotebookEntry) -> Entry:
+    """A row of the notebook as the core knows it."""
+    document = mapping(row.document, "entry")
+    fits = document["fits"]
+    return Entry(
+        id=str(row.pk), way=row.way, machine=str(row.machine_id), stock=str(row.stock_id),  # type: ignore[arg-type]
+        stock_name=document["stock_name"], thickness=document["thickness"], date=row.made.isoformat(timespec="seconds"),
+        by=row.by.get_username() if row.by else "", kerf=document["kerf"], within=document["within"],
+        fits=scale_from_json(fits) if fits else None, tool=document["tool"], valid=row.valid,
+    )  # fmt: skip
+
+
+def entries_of(machine: str) -> list[Entry]:
+    """All that the notebook holds of a machine, by the id in its document."""
+    if not machine.isdigit():
+        return []
+    return [entry_of(row) for row in NotebookEntry.objects.filter(machine_id=int(machine)).select_related("by")]
+
+
+def practise(job: Job, machine: Machine, seed: int) -> PracticeCut:
+    """What the practice machine of that seed, a laser or router as `machine`, makes of a test piece's file."""
+    known = machine_from_json(machine.document)
+    tool = known.in_spindle.diameter if known.in_spindle else known.kerf
+    file = write_files(compute(job), "svg")[0]
+    return Practice(seed, job.basis.stock.nominal, tool if known.kind == "router" else None).cut(file.data, file.name)
+
+
+def _lengths(told: Given, name: str) -> list[float]:
+    return [mm(value, f"{name}[{i}]") for i, value in enumerate(sequence(told.get(name, ()), name, 100))]

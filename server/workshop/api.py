@@ -1,60 +1,190 @@
-"""The rack and the machines over HTTP."""
+"""The rack, the machines and the kerf notebook over HTTP."""
 
 from __future__ import annotations
 
 from config.problems import Problem
+from django.contrib.auth.models import User
 from django.db.models import QuerySet
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from lean_notch.basis import Readings
+from lean_notch.documents import mm
+from lean_notch.job import Job, compute, write_files
 from ninja import Router, Status
 
-from .actions import put_machine, put_profile, put_stock
-from .models import Machine, Profile, Stock
-from .schemas import MachineIn, MachineOut, ProfileOut, ProfileValues, StockIn, StockOut
+from . import actions, shown
+from . import schemas as s
+from .models import Machine, NotebookEntry, Profile, Stock
 
 router = Router()
+Refusals = {404: Problem, 422: Problem}
 
 
-@router.get("/stocks", response=list[StockOut])
-def list_stocks(request: HttpRequest) -> QuerySet[Stock]:  # noqa: ARG001
-    return Stock.objects.order_by("document__nominal", "name", "id")
+def _user(request: HttpRequest) -> User:
+    return get_object_or_404(User, pk=request.user.pk)
 
 
-@router.post("/stocks", response={201: StockOut, 422: Problem})
-def add_stock(request: HttpRequest, given: StockIn) -> Status[Stock]:  # noqa: ARG001
-    return Status(201, put_stock(given.document()))
+def _stock(stock_id: int) -> Stock:
+    return get_object_or_404(Stock, id=stock_id, removed=None)
 
 
-@router.put("/stocks/{stock_id}", response={200: StockOut, 422: Problem, 404: Problem})
-def change_stock(request: HttpRequest, stock_id: int, given: StockIn) -> Stock:  # noqa: ARG001
-    return put_stock(given.document(), get_object_or_404(Stock, id=stock_id))
+def _machine(machine_id: int) -> Machine:
+    return get_object_or_404(Machine, id=machine_id, removed=None)
 
 
-@router.get("/machines", response=list[MachineOut])
+@router.get("/stocks", response=list[s.StockOut])
+def list_stocks(request: HttpRequest) -> list[s.StockOut]:  # noqa: ARG001
+    rows = Stock.objects.filter(removed=None).order_by("document__nominal", "name", "id")
+    return [shown.show_stock(stock) for stock in rows]
+
+
+@router.post("/stocks", response={201: s.StockOut, **Refusals})
+def add_stock(request: HttpRequest, given: s.StockIn) -> Status[s.StockOut]:
+    return Status(201, shown.show_stock(actions.put_stock(given.document(), by=_user(request))))
+
+
+@router.put("/stocks/{stock_id}", response={200: s.StockOut, **Refusals})
+def change_stock(request: HttpRequest, stock_id: int, given: s.StockIn) -> s.StockOut:
+    return shown.show_stock(actions.put_stock(given.document(), _stock(stock_id), _user(request)))
+
+
+@router.delete("/stocks/{stock_id}", response={204: None, 404: Problem})
+def remove_stock(request: HttpRequest, stock_id: int) -> Status[None]:  # noqa: ARG001
+    actions.put_away(_stock(stock_id))
+    return Status(204, None)
+
+
+@router.post("/stocks/{stock_id}/restore", response={200: s.StockOut, 404: Problem})
+def restore_stock(request: HttpRequest, stock_id: int) -> s.StockOut:  # noqa: ARG001
+    stock = get_object_or_404(Stock, id=stock_id)
+    actions.bring_back(stock)
+    return shown.show_stock(stock)
+
+
+@router.get("/stocks/{stock_id}/measurements", response={200: list[s.MeasurementOut], 404: Problem})
+def list_measurements(request: HttpRequest, stock_id: int) -> list[s.MeasurementOut]:  # noqa: ARG001
+    rows = get_object_or_404(Stock, id=stock_id).measurements.select_related("by").order_by("-taken", "-id")
+    return [shown.show_measurement(row) for row in rows]
+
+
+@router.post("/readings", response={200: s.ReadingsOut, 422: Problem})
+def look_at_readings(request: HttpRequest, given: s.ReadingsIn) -> s.ReadingsOut:  # noqa: ARG001
+    """What readings amount to, before they are kept."""
+    values = tuple(mm(value, f"readings[{i}]") for i, value in enumerate(given.document()))
+    return shown.show_readings(Readings(values))
+
+
+@router.get("/machines", response=list[s.MachineOut])
 def list_machines(request: HttpRequest) -> QuerySet[Machine]:  # noqa: ARG001
-    return Machine.objects.order_by("name", "id")
+    return Machine.objects.filter(removed=None).order_by("name", "id")
 
 
-@router.post("/machines", response={201: MachineOut, 422: Problem})
-def add_machine(request: HttpRequest, given: MachineIn) -> Status[Machine]:  # noqa: ARG001
-    return Status(201, put_machine(given.document()))
+@router.post("/machines", response={201: s.MachineOut, **Refusals})
+def add_machine(request: HttpRequest, given: s.MachineIn) -> Status[Machine]:  # noqa: ARG001
+    return Status(201, actions.put_machine(given.document()))
 
 
-@router.put("/machines/{machine_id}", response={200: MachineOut, 422: Problem, 404: Problem})
-def change_machine(request: HttpRequest, machine_id: int, given: MachineIn) -> Machine:  # noqa: ARG001
-    return put_machine(given.document(), get_object_or_404(Machine, id=machine_id))
+@router.put("/machines/{machine_id}", response={200: s.MachineOut, **Refusals})
+def change_machine(request: HttpRequest, machine_id: int, given: s.MachineIn) -> Machine:  # noqa: ARG001
+    return actions.put_machine(given.document(), _machine(machine_id))
 
 
-@router.get("/profiles", response=list[ProfileOut])
+@router.delete("/machines/{machine_id}", response={204: None, 404: Problem})
+def remove_machine(request: HttpRequest, machine_id: int) -> Status[None]:  # noqa: ARG001
+    actions.put_away(_machine(machine_id))
+    return Status(204, None)
+
+
+@router.post("/machines/{machine_id}/restore", response={200: s.MachineOut, 404: Problem})
+def restore_machine(request: HttpRequest, machine_id: int) -> Machine:  # noqa: ARG001
+    machine = get_object_or_404(Machine, id=machine_id)
+    actions.bring_back(machine)
+    return machine
+
+
+@router.get("/machines/{machine_id}/settings", response={200: list[s.SettingOut], 404: Problem})
+def list_settings(
+    request: HttpRequest,  # noqa: ARG001
+    machine_id: int,
+    stock: int | None = None,
+    operation: s.Operation = "cut",
+) -> list[s.SettingOut]:
+    """All that the machine was set to; for a `stock`, what tells something for it, the most telling first, with hints."""
+    return shown.show_settings(_machine(machine_id), _stock(stock) if stock else None, operation)
+
+
+@router.post("/machines/{machine_id}/settings", response={201: s.SettingOut, **Refusals})
+def add_setting(request: HttpRequest, machine_id: int, given: s.SettingIn) -> Status[s.SettingOut]:
+    document = {**given.document(), "by": _user(request).get_username()}
+    return Status(201, shown.show_setting(actions.put_setting(_machine(machine_id), document)))
+
+
+@router.delete("/machines/{machine_id}/settings/{setting_id}", response={204: None, 404: Problem})
+def remove_setting(request: HttpRequest, machine_id: int, setting_id: int) -> Status[None]:  # noqa: ARG001
+    get_object_or_404(_machine(machine_id).settings, id=setting_id).delete()
+    return Status(204, None)
+
+
+def _piece(given: s.PieceIn) -> Job:
+    return actions.piece_of(given.way, given.settings, given.unit, _stock(given.stock), _machine(given.machine))
+
+
+@router.post("/test-pieces", response={200: s.PieceOut, **Refusals})
+def show_test_piece(request: HttpRequest, given: s.PieceIn) -> s.PieceOut:  # noqa: ARG001
+    """A test piece as it will be cut. Nothing is kept."""
+    return shown.show_piece(given.way, _piece(given))
+
+
+@router.post("/test-pieces/file", response=Refusals)
+def read_test_piece(request: HttpRequest, given: s.PieceFileIn) -> HttpResponse:  # noqa: ARG001
+    file = write_files(compute(_piece(given)), given.format)[0]
+    kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(given.format, "application/dxf")
+    disposition = f'attachment; filename="{file.name}"'
+    return HttpResponse(file.data, content_type=kind, headers={"Content-Disposition": disposition})
+
+
+@router.post("/test-pieces/practice", response={200: s.PracticeOut, **Refusals})
+def practise(request: HttpRequest, given: s.PracticeIn) -> s.PracticeOut:  # noqa: ARG001
+    """Cuts a test piece on the practice machine of that seed."""
+    return shown.show_practice(actions.practise(_piece(given), _machine(given.machine), given.seed))
+
+
+@router.post("/test-pieces/read", response={200: s.PieceReadOut, **Refusals})
+def read_piece(request: HttpRequest, given: s.ToldIn) -> s.PieceReadOut:  # noqa: ARG001
+    """What a cut test piece tells. Nothing is kept."""
+    job = _piece(given)
+    return shown.show_read(actions.read_piece(job, given.told()), job)
+
+
+@router.get("/notebook", response={200: list[s.EntryOut], 404: Problem})
+def list_entries(request: HttpRequest, machine: int, stock: int) -> list[s.EntryOut]:  # noqa: ARG001
+    """A machine's entries, newest first, as seen from a board."""
+    return shown.show_entries(_machine(machine), _stock(stock))
+
+
+@router.post("/notebook", response={201: list[s.EntryOut], **Refusals})
+def add_entry(request: HttpRequest, given: s.ToldIn) -> Status[list[s.EntryOut]]:
+    stock, machine = _stock(given.stock), _machine(given.machine)
+    actions.keep_entry(_piece(given), given.told(), stock, machine, _user(request), given.note)
+    return Status(201, shown.show_entries(machine, stock))
+
+
+@router.put("/notebook/{entry_id}", response={204: None, 404: Problem})
+def strike_entry(request: HttpRequest, entry_id: int, given: s.ValidIn) -> Status[None]:  # noqa: ARG001
+    actions.set_valid(get_object_or_404(NotebookEntry, id=entry_id), given.valid)
+    return Status(204, None)
+
+
+@router.get("/profiles", response=list[s.ProfileOut])
 def list_profiles(request: HttpRequest) -> QuerySet[Profile]:  # noqa: ARG001
     return Profile.objects.order_by("id")
 
 
-@router.post("/profiles", response={201: ProfileOut, 422: Problem})
-def add_profile(request: HttpRequest, given: ProfileValues) -> Status[Profile]:  # noqa: ARG001
-    return Status(201, put_profile(given.model_dump()))
+@router.post("/profiles", response={201: s.ProfileOut, 422: Problem})
+def add_profile(request: HttpRequest, given: s.ProfileValues) -> Status[Profile]:  # noqa: ARG001
+    return Status(201, actions.put_profile(given.model_dump()))
 
 
-@router.put("/profiles/{profile_id}", response={200: ProfileOut, 422: Problem, 404: Problem})
-def change_profile(request: HttpRequest, profile_id: int, given: ProfileValues) -> Profile:  # noqa: ARG001
-    return put_profile(given.model_dump(), get_object_or_404(Profile, id=profile_id))
+@router.put("/profiles/{profile_id}", response={200: s.ProfileOut, 422: Problem, 404: Problem})
+def change_profile(request: HttpRequest, profile_id: int, given: s.ProfileValues) -> Profile:  # noqa: ARG001
+    return actions.put_profile(given.model_dump(), get_object_or_404(Profile, id=profile_id))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from lean_notch.documents import in_unit
@@ -10,6 +11,26 @@ from ninja import Schema
 from pydantic import Field
 
 LengthIn = float | Annotated[str, Field(max_length=200)]
+NumberIn = float | Annotated[str, Field(max_length=20)] | None
+Readings = Annotated[list[LengthIn], Field(max_length=100)]
+Way = Literal["slats", "plug", "comb"]
+Operation = Literal["cut", "score", "engrave", "pocket", "fold", "reference"]
+
+
+class SizeIn(Schema):
+    """Sheets of one size at hand; no count: as many as a job needs."""
+
+    width: LengthIn
+    height: LengthIn
+    count: int | Annotated[str, Field(max_length=20)] | None = None
+
+
+class OffCutIn(Schema):
+    """What is left of a sheet, by its corners."""
+
+    name: Annotated[str, Field(max_length=120)]
+    outline: Annotated[list[tuple[LengthIn, LengthIn]], Field(max_length=500)]
+    note: Annotated[str, Field(max_length=1000)] = ""
 
 
 class StockIn(Schema):
@@ -22,10 +43,24 @@ class StockIn(Schema):
     sheet_width: LengthIn
     sheet_height: LengthIn
     sheets: int | Annotated[str, Field(max_length=20)] | None = None
+    other_sheets: Annotated[list[SizeIn], Field(max_length=50)] = []
+    offcuts: Annotated[list[OffCutIn], Field(max_length=200)] = []
+    direction: str = "none"
+    price: float | Annotated[str, Field(max_length=20)] | None = None
+    note: Annotated[str, Field(max_length=1000)] = ""
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
-        return _in_unit(self.model_dump(exclude={"unit"}), self.unit, ("nominal", "sheet_width", "sheet_height"))
+        given = self.model_dump(exclude={"unit"})
+        unit = self.unit
+        document = _in_unit(given, unit, ("nominal", "sheet_width", "sheet_height"))
+        document["readings"] = [in_unit(value, unit) for value in given["readings"]]
+        document["other_sheets"] = [_in_unit(size, unit, ("width", "height")) for size in given["other_sheets"]]
+        document["offcuts"] = [
+            {**cut, "outline": [[in_unit(x, unit), in_unit(y, unit)] for x, y in cut["outline"]]}
+            for cut in given["offcuts"]
+        ]
+        return document
 
 
 class SpeedValues(Schema):
@@ -39,6 +74,28 @@ class SpeedValues(Schema):
     acceleration: float
 
 
+class ToolIn(Schema):
+    """A router's cutter."""
+
+    name: Annotated[str, Field(max_length=60, examples=["6 mm two-flute"])]
+    diameter: LengthIn
+    flute_length: LengthIn
+    flutes: int | Annotated[str, Field(max_length=4)] = 2
+
+
+class KeepOutIn(Schema):
+    """A place on the bed that nothing may be cut at, from the bed's lower left corner."""
+
+    name: Annotated[str, Field(max_length=60, examples=["Front clamp"])]
+    x: LengthIn
+    y: LengthIn
+    width: LengthIn
+    height: LengthIn
+
+
+Corner = Literal["lower left", "lower right", "upper right", "upper left"]
+
+
 class MachineIn(Schema):
     """A machine, with its bed and its kerf."""
 
@@ -48,13 +105,20 @@ class MachineIn(Schema):
     bed_height: LengthIn
     kerf: LengthIn
     speeds: SpeedValues | None = None
+    origin: Corner = "lower left"
+    x_axis: Literal["right", "left"] = "right"
+    y_axis: Literal["up", "down"] = "up"
+    tools: Annotated[list[ToolIn], Field(max_length=100)] = []
+    tool: Annotated[str, Field(max_length=60)] = ""
+    keep_outs: Annotated[list[KeepOutIn], Field(max_length=100)] = []
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
-        return _in_unit(self.model_dump(exclude={"unit"}), self.unit, ("bed_width", "bed_height", "kerf"))
-
-
-Operation = Literal["cut", "score", "engrave", "pocket", "fold", "reference"]
+        given, unit = self.model_dump(exclude={"unit"}), self.unit
+        document = _in_unit(given, unit, ("bed_width", "bed_height", "kerf"))
+        document["tools"] = [_in_unit(tool, unit, ("diameter", "flute_length")) for tool in given["tools"]]
+        document["keep_outs"] = [_in_unit(one, unit, ("x", "y", "width", "height")) for one in given["keep_outs"]]
+        return document
 
 
 class LayerValues(Schema):
@@ -88,6 +152,18 @@ class ProfileOut(Schema):
     document: ProfileValues
 
 
+class SizeValues(Schema):
+    width: float
+    height: float
+    count: int | None
+
+
+class OffCutValues(Schema):
+    name: str
+    outline: list[tuple[float, float]]
+    note: str
+
+
 class StockValues(Schema):
     """A stock's document with all lengths in mm."""
 
@@ -98,6 +174,38 @@ class StockValues(Schema):
     sheet_width: float
     sheet_height: float
     sheets: int | None
+    other_sheets: list[SizeValues] = []
+    offcuts: list[OffCutValues] = []
+    direction: str = "none"
+    price: float | None = None
+    note: str = ""
+    id: str = ""
+    measured: str = ""
+
+
+class ToolValues(Schema):
+    name: str
+    diameter: float
+    flute_length: float
+    flutes: int
+
+
+class KeepOutValues(Schema):
+    name: str
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+class FoundValues(Schema):
+    """Where a kerf comes from."""
+
+    way: str
+    stock: str
+    thickness: float
+    date: str
+    within: float
 
 
 class MachineValues(Schema):
@@ -109,14 +217,54 @@ class MachineValues(Schema):
     bed_height: float
     kerf: float
     speeds: SpeedValues | None = None
+    found: FoundValues | None = None
+    origin: Corner = "lower left"
+    x_axis: Literal["right", "left"] = "right"
+    y_axis: Literal["up", "down"] = "up"
+    tools: list[ToolValues] = []
+    tool: str = ""
+    keep_outs: list[KeepOutValues] = []
+    id: str = ""
+
+
+class ReadingsIn(Schema):
+    """Readings to look at before they are kept."""
+
+    readings: Annotated[list[LengthIn], Field(max_length=100)]
+    unit: Unit = "mm"
+
+    def document(self) -> list[object]:
+        return [in_unit(value, self.unit) for value in self.readings]
+
+
+class ReadingsOut(Schema):
+    """`deviation` is that of a single reading; `outliers` are indices."""
+
+    values: list[float]
+    mean: float
+    thin: float
+    thick: float
+    spread: float
+    deviation: float | None
+    outliers: list[int]
+    warnings: list[str]
 
 
 class StockOut(Schema):
-    """`thickness` is the mean of the readings."""
+    """`readings` says what its document's readings amount to."""
 
     id: int
     document: StockValues
     thickness: float
+    readings: ReadingsOut
+    measurements: int
+
+
+class MeasurementOut(Schema):
+    id: int
+    taken: datetime
+    by: str
+    readings: ReadingsOut
 
 
 class MachineOut(Schema):
@@ -124,9 +272,172 @@ class MachineOut(Schema):
     document: MachineValues
 
 
+class SettingIn(Schema):
+    """What a machine was set to; numbers that do not apply stay empty."""
+
+    stock: Annotated[str, Field(max_length=120)]
+    kind: str
+    thickness: LengthIn
+    operation: Operation = "cut"
+    result: str = "clean"
+    date: Annotated[str, Field(max_length=40)] | None = None
+    power: NumberIn = None
+    speed: NumberIn = None
+    passes: NumberIn = None
+    tool: Annotated[str, Field(max_length=60)] = ""
+    spindle: NumberIn = None
+    feed: NumberIn = None
+    depth: NumberIn = None
+    ramp: NumberIn = None
+    note: Annotated[str, Field(max_length=500)] = ""
+    unit: Unit = "mm"
+
+    def document(self) -> dict[str, Any]:
+        given = {name: value for name, value in self.model_dump(exclude={"unit"}).items() if value is not None}
+        return _in_unit(given, self.unit, ("thickness",))
+
+
+class SettingOut(Schema):
+    """`hints` are by formula, for the board that was asked about."""
+
+    id: int
+    machine: int
+    stock: str
+    kind: str
+    thickness: float
+    operation: Operation
+    date: str
+    result: str
+    power: float | None
+    speed: float | None
+    passes: int
+    tool: str
+    spindle: float | None
+    feed: float | None
+    depth: float | None
+    ramp: float | None
+    by: str
+    note: str
+    hints: list[str] = []
+
+
+class PieceIn(Schema):
+    """A test piece for a board and a machine; settings are texts in `unit`."""
+
+    way: Way
+    stock: int
+    machine: int
+    settings: dict[str, Annotated[str, Field(max_length=200)]] = {}
+    unit: Unit = "mm"
+
+
+class PieceFileIn(PieceIn):
+    format: Literal["svg", "dxf", "dxf-r12", "pdf"] = "svg"
+
+
+class PracticeIn(PieceIn):
+    seed: Annotated[int, Field(ge=0, le=10**9)]
+
+
+class ToldIn(PieceIn):
+    """What a cut test piece told: readings in `unit`, or how each pair felt."""
+
+    row: Readings = []
+    hole: Readings = []
+    plug: Readings = []
+    answers: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=40)] = []
+    note: Annotated[str, Field(max_length=500)] = ""
+
+    def told(self) -> dict[str, object]:
+        lengths = {name: [in_unit(v, self.unit) for v in getattr(self, name)] for name in ("row", "hole", "plug")}
+        return {**lengths, "answers": self.answers}
+
+
+class PieceSettingOut(Schema):
+    name: str
+    title: str
+    kind: Literal["length", "count", "choice"]
+    help: str
+    text: str
+
+
+class LineOut(Schema):
+    operation: Operation
+    path: str
+
+
+class PieceOut(Schema):
+    """A test piece as it will be cut: its `lines` on a `box` of the sheet, and what to do with it. `clearances` are a
+    comb's, by pair."""
+
+    title: str
+    about: str
+    instructions: list[str]
+    settings: list[PieceSettingOut]
+    box: tuple[float, float, float, float]
+    lines: list[LineOut]
+    area: float
+    file_names: dict[str, str]
+    clearances: list[float]
+
+
+class ScaleValues(Schema):
+    """The clearance each fit is made with, and the five limits between the six words."""
+
+    press: float
+    snug: float
+    slide: float
+    free: float
+    limits: list[float]
+
+
+class PieceReadOut(Schema):
+    """A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits."""
+
+    kerf: float | None = None
+    standard: float | None = None
+    within: float
+    because: str
+    fits: ScaleValues | None = None
+    notes: list[str] = []
+
+
+class PracticeOut(Schema):
+    way: Way
+    thickness: list[float]
+    row: list[float]
+    hole: list[float]
+    plug: list[float]
+    answers: list[str]
+
+
+class EntryOut(Schema):
+    """`warnings` speak against using it for the board that was asked about; `offered` is the one to use for it."""
+
+    id: int
+    way: Way
+    stock_name: str
+    thickness: float
+    tool: str
+    kerf: float | None
+    within: float
+    fits: ScaleValues | None
+    row: list[float]
+    hole: list[float]
+    plug: list[float]
+    answers: list[str]
+    made: datetime
+    by: str
+    note: str
+    valid: bool
+    warnings: list[str]
+    offered: bool
+
+
+class ValidIn(Schema):
+    valid: bool
+
+
 def _in_unit(document: dict[str, Any], unit: Unit, lengths: tuple[str, ...]) -> dict[str, Any]:
-    """The texts among `lengths` and the readings, said to be typed in `unit`."""
-    changed = {name: in_unit(document[name], unit) for name in lengths}
-    if "readings" in document:
-        changed["readings"] = [in_unit(value, unit) for value in document["readings"]]
-    return {**document, **changed}
+    """The document with the texts among `lengths` said to be typed in `unit`."""
+    return {**document, **{name: in_unit(document[name], unit) for name in lengths}}

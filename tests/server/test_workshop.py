@@ -91,7 +91,7 @@ def test_a_rack_measured_anew_leaves_jobs_as_they_were(wren, tray, stock):
 
 def test_the_page_is_told_what_there_is_to_choose(wren):
     choices = wren.get("/api/choices").json()
-    assert [fit["name"] for fit in choices["fits"]] == ["press", "snug", "slide", "free"]
+    assert choices["feels"] == ["will not go", "needs a mallet", "holds", "slides", "falls apart"]
     [recipe] = choices["recipes"]
     assert [setting["name"] for setting in recipe["settings"]] == ["width", "depth", "height", "sizes", "finger"]
     assert "plywood" in choices["stock_kinds"]

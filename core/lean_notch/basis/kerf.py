@@ -85,7 +85,7 @@ def mean_of(readings: Sequence[float], what: str, field: str = "readings") -> Un
     return Uncertain(mean, standard, freedom)
 
 
-def kerf_of_slats(length: float, pieces: int, readings: Sequence[float]) -> Uncertain:
+def kerf_of_slats(length: float, pieces: int, readings: Sequence[float], field: str = "readings") -> Uncertain:
     """A strip `length` mm long as drawn, cut on its lines into `pieces`; `readings` are the row's length when pushed
     together.
 
@@ -97,7 +97,7 @@ def kerf_of_slats(length: float, pieces: int, readings: Sequence[float]) -> Unce
     positive_mm(length, "length", "The strip's length", 5000)
     if not 2 <= pieces <= 200:
         raise OutOfRange(f"{pieces} slats are given.", fix="Cut 2 to 200; ten are good.", field="pieces")
-    row = mean_of(readings, "the row")
+    row = mean_of(readings, "the row", field)
     kerf = Uncertain((length - row.value) / pieces, row.standard / pieces, row.freedom)
     return _checked(kerf, length / pieces, "slats", "The row is longer than it was drawn.")
 

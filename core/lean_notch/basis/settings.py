@@ -51,6 +51,7 @@ class CutSetting:
     ramp: float | None = None
     by: str = ""
     note: str = ""
+    id: str = ""
 
 
 _LIMITS = {
@@ -80,6 +81,7 @@ def setting_from_json(document: object) -> CutSetting:
         tool=text(given.get("tool", ""), "tool", 60, required=False),
         by=text(given.get("by", ""), "by", 60, required=False),
         note=text(given.get("note", ""), "note", 500, required=False),
+        id=text(given.get("id", ""), "id", 40, required=False),
         **numbers,
     )
 

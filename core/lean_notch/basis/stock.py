@@ -156,7 +156,7 @@ def stock_to_json(stock: Stock) -> dict[str, Any]:
 
 
 def _count(value: object, field: str) -> int | None:
-    return None if value in (None, "") else whole(value, field, 0, 100_000)
+    return None if value in (None, "") else whole(value, field, 1, 100_000)
 
 
 def _price(value: object) -> float | None:

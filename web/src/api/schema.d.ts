@@ -146,6 +146,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/rack': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read Rack
+     * @description What the rack says newer of the job's board, and what would change; null if nothing.
+     */
+    get: operations['designs_api_read_rack']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/redo': {
     parameters: {
       query?: never
@@ -180,6 +200,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/tries': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Try Design
+     * @description The job as it is, then on each of the other bases. Nothing is kept.
+     */
+    post: operations['designs_api_try_design']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/undo': {
     parameters: {
       query?: never
@@ -191,6 +231,23 @@ export interface paths {
     put?: never
     /** Undo */
     post: operations['designs_api_undo']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/variants': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /** Save Variant */
+    post: operations['designs_api_save_variant']
     delete?: never
     options?: never
     head?: never
@@ -243,6 +300,100 @@ export interface paths {
     /** Change Machine */
     put: operations['workshop_api_change_machine']
     post?: never
+    /** Remove Machine */
+    delete: operations['workshop_api_remove_machine']
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/machines/{machine_id}/restore': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /** Restore Machine */
+    post: operations['workshop_api_restore_machine']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/machines/{machine_id}/settings': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * List Settings
+     * @description All that the machine was set to; for a `stock`, what tells something for it, the most telling first, with hints.
+     */
+    get: operations['workshop_api_list_settings']
+    put?: never
+    /** Add Setting */
+    post: operations['workshop_api_add_setting']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/machines/{machine_id}/settings/{setting_id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    post?: never
+    /** Remove Setting */
+    delete: operations['workshop_api_remove_setting']
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/notebook': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * List Entries
+     * @description A machine's entries, newest first, as seen from a board.
+     */
+    get: operations['workshop_api_list_entries']
+    put?: never
+    /** Add Entry */
+    post: operations['workshop_api_add_entry']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/notebook/{entry_id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    /** Strike Entry */
+    put: operations['workshop_api_strike_entry']
+    post?: never
     delete?: never
     options?: never
     head?: never
@@ -278,6 +429,26 @@ export interface paths {
     /** Change Profile */
     put: operations['workshop_api_change_profile']
     post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/readings': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Look At Readings
+     * @description What readings amount to, before they are kept.
+     */
+    post: operations['workshop_api_look_at_readings']
     delete?: never
     options?: never
     head?: never
@@ -332,6 +503,118 @@ export interface paths {
     /** Change Stock */
     put: operations['workshop_api_change_stock']
     post?: never
+    /** Remove Stock */
+    delete: operations['workshop_api_remove_stock']
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/stocks/{stock_id}/measurements': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** List Measurements */
+    get: operations['workshop_api_list_measurements']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/stocks/{stock_id}/restore': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /** Restore Stock */
+    post: operations['workshop_api_restore_stock']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/test-pieces': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Show Test Piece
+     * @description A test piece as it will be cut. Nothing is kept.
+     */
+    post: operations['workshop_api_show_test_piece']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/test-pieces/file': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /** Read Test Piece */
+    post: operations['workshop_api_read_test_piece']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/test-pieces/practice': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Practise
+     * @description Cuts a test piece on the practice machine of that seed.
+     */
+    post: operations['workshop_api_practise']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/test-pieces/read': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Read Piece
+     * @description What a cut test piece tells. Nothing is kept.
+     */
+    post: operations['workshop_api_read_piece']
     delete?: never
     options?: never
     head?: never
@@ -342,17 +625,29 @@ export interface paths {
 export type webhooks = Record<string, never>
 export interface components {
   schemas: {
-    /** BasisOut */
+    /**
+     * BasisOut
+     * @description `fits` are the clearances to choose from in this stock from this machine; `doubts` speak against its kerf,
+     *     `warnings` come from its readings.
+     */
     BasisOut: {
       /** Clearance */
       clearance: number
+      /** Doubts */
+      doubts: string[]
+      finger_fit: components['schemas']['FitRangeOut']
       /** Fit */
       fit: string
+      /** Fits */
+      fits: components['schemas']['FitOut'][]
       machine: components['schemas']['MachineValues']
+      /** Outliers */
+      outliers: number[]
       /** Slot */
       slot: number
       /** Slot Drawn */
       slot_drawn: number
+      slot_fit: components['schemas']['FitRangeOut']
       stock: components['schemas']['StockValues']
       /** Thick */
       thick: number
@@ -360,6 +655,31 @@ export interface components {
       thickness: number
       /** Thin */
       thin: number
+      /** Warnings */
+      warnings: string[]
+    }
+    /**
+     * ChangeOut
+     * @description A figure before and after; `about` is the part it belongs to.
+     */
+    ChangeOut: {
+      /** About */
+      about: string
+      /** After */
+      after: number | null
+      /** Before */
+      before: number | null
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: 'length' | 'count' | 'share' | 'area' | 'word'
+      /** Title */
+      title: string
+      /** Word After */
+      word_after: string
+      /** Word Before */
+      word_before: string
     }
     /**
      * CheckOut
@@ -388,8 +708,10 @@ export interface components {
      * @description What the page offers to choose from; the core knows what there is.
      */
     ChoicesOut: {
-      /** Fits */
-      fits: components['schemas']['FitOut'][]
+      /** Directions */
+      directions: string[]
+      /** Feels */
+      feels: string[]
       /** Fonts */
       fonts: string[]
       /** Machine Kinds */
@@ -406,6 +728,8 @@ export interface components {
       recipes: components['schemas']['RecipeOut'][]
       /** Reliefs */
       reliefs: string[]
+      /** Results */
+      results: string[]
       /** Stock Kinds */
       stock_kinds: string[]
     }
@@ -473,6 +797,8 @@ export interface components {
       stock: string
       /** Thickness */
       thickness: number
+      /** Variant Of */
+      variant_of: string
     }
     /**
      * DesignOut
@@ -521,6 +847,9 @@ export interface components {
       settings: components['schemas']['SettingOut'][]
       /** Sheets */
       sheets: components['schemas']['SheetOut'][]
+      variant_of: components['schemas']['Kin'] | null
+      /** Variants */
+      variants: components['schemas']['Kin'][]
     }
     /** DrawnOut */
     DrawnOut: {
@@ -533,8 +862,8 @@ export interface components {
     }
     /**
      * EditIn
-     * @description Changes by field name, as typed in `unit`. `stock` and `machine` take a number of the workshop's, `parts` is
-     *     what is drawn on parts by their ids.
+     * @description Changes by field name, as typed in `unit`. `stock`, `machine` and `entry` (of the notebook) take a number of the
+     *     workshop's, `parts` is what is drawn on parts by their ids.
      *
      *     `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
      */
@@ -568,6 +897,53 @@ export interface components {
        * @enum {string}
        */
       unit: 'mm' | 'in'
+    }
+    /**
+     * EntryOut
+     * @description `warnings` speak against using it for the board that was asked about; `offered` is the one to use for it.
+     */
+    EntryOut: {
+      /** Answers */
+      answers: string[]
+      /** By */
+      by: string
+      fits: components['schemas']['ScaleValues'] | null
+      /** Hole */
+      hole: number[]
+      /** Id */
+      id: number
+      /** Kerf */
+      kerf: number | null
+      /**
+       * Made
+       * Format: date-time
+       */
+      made: string
+      /** Note */
+      note: string
+      /** Offered */
+      offered: boolean
+      /** Plug */
+      plug: number[]
+      /** Row */
+      row: number[]
+      /** Stock Name */
+      stock_name: string
+      /** Thickness */
+      thickness: number
+      /** Tool */
+      tool: string
+      /** Valid */
+      valid: boolean
+      /** Warnings */
+      warnings: string[]
+      /**
+       * Way
+       * @enum {string}
+       */
+      way: 'slats' | 'plug' | 'comb'
+      /** Within */
+      within: number
     }
     /**
      * ExportIn
@@ -694,6 +1070,93 @@ export interface components {
       /** Name */
       name: string
     }
+    /**
+     * FitRangeOut
+     * @description The clearance over all that is not known for sure, in words, and what to look at ("" if it is as chosen).
+     */
+    FitRangeOut: {
+      /** Fails */
+      fails: boolean
+      /** High */
+      high: number
+      /** Loose */
+      loose: boolean
+      /** Low */
+      low: number
+      /** Tight */
+      tight: boolean
+      /** Verdict */
+      verdict: string
+      /** Wants */
+      wants: string
+      /** Warnings */
+      warnings: string[]
+    }
+    /**
+     * FoundValues
+     * @description Where a kerf comes from.
+     */
+    FoundValues: {
+      /** Date */
+      date: string
+      /** Stock */
+      stock: string
+      /** Thickness */
+      thickness: number
+      /** Way */
+      way: string
+      /** Within */
+      within: number
+    }
+    /**
+     * KeepOutIn
+     * @description A place on the bed that nothing may be cut at, from the bed's lower left corner.
+     */
+    KeepOutIn: {
+      /** Height */
+      height: number | string
+      /**
+       * Name
+       * @example Front clamp
+       */
+      name: string
+      /** Width */
+      width: number | string
+      /** X */
+      x: number | string
+      /** Y */
+      y: number | string
+    }
+    /** KeepOutOut */
+    KeepOutOut: {
+      /** Box */
+      box: [number, number, number, number]
+      /** Name */
+      name: string
+    }
+    /** KeepOutValues */
+    KeepOutValues: {
+      /** Height */
+      height: number
+      /** Name */
+      name: string
+      /** Width */
+      width: number
+      /** X */
+      x: number
+      /** Y */
+      y: number
+    }
+    /**
+     * Kin
+     * @description Another design that this one comes from, or that comes from it.
+     */
+    Kin: {
+      /** Id */
+      id: number
+      /** Name */
+      name: string
+    }
     /** LayerCountOut */
     LayerCountOut: {
       /** Closed */
@@ -742,6 +1205,16 @@ export interface components {
        */
       unit: 'mm' | 'in'
     }
+    /** LineOut */
+    LineOut: {
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Path */
+      path: string
+    }
     /**
      * MachineIn
      * @description A machine, with its bed and its kerf.
@@ -751,6 +1224,11 @@ export interface components {
       bed_height: number | string
       /** Bed Width */
       bed_width: number | string
+      /**
+       * Keep Outs
+       * @default []
+       */
+      keep_outs: components['schemas']['KeepOutIn'][]
       /** Kerf */
       kerf: number | string
       /**
@@ -763,13 +1241,41 @@ export interface components {
        * @example Shed laser
        */
       name: string
+      /**
+       * Origin
+       * @default lower left
+       * @enum {string}
+       */
+      origin: 'lower left' | 'lower right' | 'upper right' | 'upper left'
       speeds?: components['schemas']['SpeedValues'] | null
+      /**
+       * Tool
+       * @default
+       */
+      tool: string
+      /**
+       * Tools
+       * @default []
+       */
+      tools: components['schemas']['ToolIn'][]
       /**
        * Unit
        * @default mm
        * @enum {string}
        */
       unit: 'mm' | 'in'
+      /**
+       * X Axis
+       * @default right
+       * @enum {string}
+       */
+      x_axis: 'right' | 'left'
+      /**
+       * Y Axis
+       * @default up
+       * @enum {string}
+       */
+      y_axis: 'up' | 'down'
     }
     /** MachineOut */
     MachineOut: {
@@ -786,13 +1292,52 @@ export interface components {
       bed_height: number
       /** Bed Width */
       bed_width: number
+      found?: components['schemas']['FoundValues'] | null
+      /**
+       * Id
+       * @default
+       */
+      id: string
+      /**
+       * Keep Outs
+       * @default []
+       */
+      keep_outs: components['schemas']['KeepOutValues'][]
       /** Kerf */
       kerf: number
       /** Kind */
       kind: string
       /** Name */
       name: string
+      /**
+       * Origin
+       * @default lower left
+       * @enum {string}
+       */
+      origin: 'lower left' | 'lower right' | 'upper right' | 'upper left'
       speeds?: components['schemas']['SpeedValues'] | null
+      /**
+       * Tool
+       * @default
+       */
+      tool: string
+      /**
+       * Tools
+       * @default []
+       */
+      tools: components['schemas']['ToolValues'][]
+      /**
+       * X Axis
+       * @default right
+       * @enum {string}
+       */
+      x_axis: 'right' | 'left'
+      /**
+       * Y Axis
+       * @default up
+       * @enum {string}
+       */
+      y_axis: 'up' | 'down'
     }
     /**
      * MarkIn
@@ -871,7 +1416,10 @@ export interface components {
       /** Path */
       path: string
     }
-    /** MateOut */
+    /**
+     * MateOut
+     * @description `proud` is how far its faces stand out where the board is thickest, and where it is thinnest.
+     */
     MateOut: {
       /** Clearance */
       clearance: number
@@ -882,8 +1430,11 @@ export interface components {
       /** Fingers */
       fingers: number
       first: components['schemas']['MemberOut']
+      fit: components['schemas']['FitRangeOut']
       /** Id */
       id: string
+      /** Proud */
+      proud: [number, number]
       second: components['schemas']['MemberOut']
       /** Title */
       title: string
@@ -900,6 +1451,19 @@ export interface components {
       proud: [number, number, number] | null
       /** Wanted */
       wanted: number
+    }
+    /** MeasurementOut */
+    MeasurementOut: {
+      /** By */
+      by: string
+      /** Id */
+      id: number
+      readings: components['schemas']['ReadingsOut']
+      /**
+       * Taken
+       * Format: date-time
+       */
+      taken: string
     }
     /**
      * MemberOut
@@ -920,6 +1484,30 @@ export interface components {
     MoveIn: {
       /** Seen */
       seen: number
+    }
+    /**
+     * OffCutIn
+     * @description What is left of a sheet, by its corners.
+     */
+    OffCutIn: {
+      /** Name */
+      name: string
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /** Outline */
+      outline: [number | string, number | string][]
+    }
+    /** OffCutValues */
+    OffCutValues: {
+      /** Name */
+      name: string
+      /** Note */
+      note: string
+      /** Outline */
+      outline: [number, number][]
     }
     /**
      * PartOut
@@ -972,6 +1560,128 @@ export interface components {
       /** Sheet */
       sheet: number
     }
+    /** PieceFileIn */
+    PieceFileIn: {
+      /**
+       * Format
+       * @default svg
+       * @enum {string}
+       */
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
+      /** Machine */
+      machine: number
+      /**
+       * Settings
+       * @default {}
+       */
+      settings: {
+        [key: string]: string
+      }
+      /** Stock */
+      stock: number
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * Way
+       * @enum {string}
+       */
+      way: 'slats' | 'plug' | 'comb'
+    }
+    /**
+     * PieceIn
+     * @description A test piece for a board and a machine; settings are texts in `unit`.
+     */
+    PieceIn: {
+      /** Machine */
+      machine: number
+      /**
+       * Settings
+       * @default {}
+       */
+      settings: {
+        [key: string]: string
+      }
+      /** Stock */
+      stock: number
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * Way
+       * @enum {string}
+       */
+      way: 'slats' | 'plug' | 'comb'
+    }
+    /**
+     * PieceOut
+     * @description A test piece as it will be cut: its `lines` on a `box` of the sheet, and what to do with it. `clearances` are a
+     *     comb's, by pair.
+     */
+    PieceOut: {
+      /** About */
+      about: string
+      /** Area */
+      area: number
+      /** Box */
+      box: [number, number, number, number]
+      /** Clearances */
+      clearances: number[]
+      /** File Names */
+      file_names: {
+        [key: string]: string
+      }
+      /** Instructions */
+      instructions: string[]
+      /** Lines */
+      lines: components['schemas']['LineOut'][]
+      /** Settings */
+      settings: components['schemas']['PieceSettingOut'][]
+      /** Title */
+      title: string
+    }
+    /**
+     * PieceReadOut
+     * @description A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits.
+     */
+    PieceReadOut: {
+      /** Because */
+      because: string
+      fits?: components['schemas']['ScaleValues'] | null
+      /** Kerf */
+      kerf?: number | null
+      /**
+       * Notes
+       * @default []
+       */
+      notes: string[]
+      /** Standard */
+      standard?: number | null
+      /** Within */
+      within: number
+    }
+    /** PieceSettingOut */
+    PieceSettingOut: {
+      /** Help */
+      help: string
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: 'length' | 'count' | 'choice'
+      /** Name */
+      name: string
+      /** Text */
+      text: string
+      /** Title */
+      title: string
+    }
     /** PlacedOut */
     PlacedOut: {
       /** Angle */
@@ -987,9 +1697,54 @@ export interface components {
       /** Y */
       y: number
     }
+    /** PracticeIn */
+    PracticeIn: {
+      /** Machine */
+      machine: number
+      /** Seed */
+      seed: number
+      /**
+       * Settings
+       * @default {}
+       */
+      settings: {
+        [key: string]: string
+      }
+      /** Stock */
+      stock: number
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * Way
+       * @enum {string}
+       */
+      way: 'slats' | 'plug' | 'comb'
+    }
+    /** PracticeOut */
+    PracticeOut: {
+      /** Answers */
+      answers: string[]
+      /** Hole */
+      hole: number[]
+      /** Plug */
+      plug: number[]
+      /** Row */
+      row: number[]
+      /** Thickness */
+      thickness: number[]
+      /**
+       * Way
+       * @enum {string}
+       */
+      way: 'slats' | 'plug' | 'comb'
+    }
     /**
      * Problem
-     * @description The same four that the core and the command line give.
+     * @description The same that the core and the command line give.
      */
     Problem: {
       /** Code */
@@ -998,6 +1753,11 @@ export interface components {
       field: string
       /** Fix */
       fix: string
+      /**
+       * Mend
+       * @default
+       */
+      mend: string
       /** Why */
       why: string
     }
@@ -1116,6 +1876,59 @@ export interface components {
       /** Times */
       times: components['schemas']['SheetTimeOut'][]
     }
+    /**
+     * RackOut
+     * @description What the rack now says of the job's board: None if nothing newer.
+     */
+    RackOut: {
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      /** Measured */
+      measured: string
+      problem: components['schemas']['Problem'] | null
+      /** Stock */
+      stock: number
+      /** Thickness */
+      thickness: number
+      /** Was Measured */
+      was_measured: string
+    }
+    /**
+     * ReadingsIn
+     * @description Readings to look at before they are kept.
+     */
+    ReadingsIn: {
+      /** Readings */
+      readings: (number | string)[]
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
+     * ReadingsOut
+     * @description `deviation` is that of a single reading; `outliers` are indices.
+     */
+    ReadingsOut: {
+      /** Deviation */
+      deviation: number | null
+      /** Mean */
+      mean: number
+      /** Outliers */
+      outliers: number[]
+      /** Spread */
+      spread: number
+      /** Thick */
+      thick: number
+      /** Thin */
+      thin: number
+      /** Values */
+      values: number[]
+      /** Warnings */
+      warnings: string[]
+    }
     /** RecipeOut */
     RecipeOut: {
       /** About */
@@ -1128,6 +1941,22 @@ export interface components {
       title: string
     }
     /**
+     * ScaleValues
+     * @description The clearance each fit is made with, and the five limits between the six words.
+     */
+    ScaleValues: {
+      /** Free */
+      free: number
+      /** Limits */
+      limits: number[]
+      /** Press */
+      press: number
+      /** Slide */
+      slide: number
+      /** Snug */
+      snug: number
+    }
+    /**
      * SessionOut
      * @description `token` goes back in the header X-CSRFToken with every change. `demo` offers the demo's own maker.
      */
@@ -1137,6 +1966,61 @@ export interface components {
       name: string | null
       /** Token */
       token: string
+    }
+    /**
+     * SettingIn
+     * @description What a machine was set to; numbers that do not apply stay empty.
+     */
+    SettingIn: {
+      /** Date */
+      date?: string | null
+      /** Depth */
+      depth?: number | string | null
+      /** Feed */
+      feed?: number | string | null
+      /** Kind */
+      kind: string
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /**
+       * Operation
+       * @default cut
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Passes */
+      passes?: number | string | null
+      /** Power */
+      power?: number | string | null
+      /** Ramp */
+      ramp?: number | string | null
+      /**
+       * Result
+       * @default clean
+       */
+      result: string
+      /** Speed */
+      speed?: number | string | null
+      /** Spindle */
+      spindle?: number | string | null
+      /** Stock */
+      stock: string
+      /** Thickness */
+      thickness: number | string
+      /**
+       * Tool
+       * @default
+       */
+      tool: string
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
     }
     /**
      * SettingOut
@@ -1183,6 +2067,8 @@ export interface components {
       }
       /** Height */
       height: number
+      /** Keep Outs */
+      keep_outs: components['schemas']['KeepOutOut'][]
       /** Number */
       number: number
       /** Width */
@@ -1225,6 +2111,27 @@ export interface components {
       path: string
       /** Quantity */
       quantity: number
+    }
+    /**
+     * SizeIn
+     * @description Sheets of one size at hand; no count: as many as a job needs.
+     */
+    SizeIn: {
+      /** Count */
+      count?: number | string | null
+      /** Height */
+      height: number | string
+      /** Width */
+      width: number | string
+    }
+    /** SizeValues */
+    SizeValues: {
+      /** Count */
+      count: number | null
+      /** Height */
+      height: number
+      /** Width */
+      width: number
     }
     /**
      * SpeedValues
@@ -1284,6 +2191,11 @@ export interface components {
      */
     StockIn: {
       /**
+       * Direction
+       * @default none
+       */
+      direction: string
+      /**
        * Kind
        * @default plywood
        */
@@ -1295,6 +2207,23 @@ export interface components {
       name: string
       /** Nominal */
       nominal: number | string
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /**
+       * Offcuts
+       * @default []
+       */
+      offcuts: components['schemas']['OffCutIn'][]
+      /**
+       * Other Sheets
+       * @default []
+       */
+      other_sheets: components['schemas']['SizeIn'][]
+      /** Price */
+      price?: number | string | null
       /**
        * Readings
        * @example [
@@ -1319,12 +2248,15 @@ export interface components {
     }
     /**
      * StockOut
-     * @description `thickness` is the mean of the readings.
+     * @description `readings` says what its document's readings amount to.
      */
     StockOut: {
       document: components['schemas']['StockValues']
       /** Id */
       id: number
+      /** Measurements */
+      measurements: number
+      readings: components['schemas']['ReadingsOut']
       /** Thickness */
       thickness: number
     }
@@ -1333,12 +2265,44 @@ export interface components {
      * @description A stock's document with all lengths in mm.
      */
     StockValues: {
+      /**
+       * Direction
+       * @default none
+       */
+      direction: string
+      /**
+       * Id
+       * @default
+       */
+      id: string
       /** Kind */
       kind: string
+      /**
+       * Measured
+       * @default
+       */
+      measured: string
       /** Name */
       name: string
       /** Nominal */
       nominal: number
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /**
+       * Offcuts
+       * @default []
+       */
+      offcuts: components['schemas']['OffCutValues'][]
+      /**
+       * Other Sheets
+       * @default []
+       */
+      other_sheets: components['schemas']['SizeValues'][]
+      /** Price */
+      price?: number | null
       /** Readings */
       readings: number[]
       /** Sheet Height */
@@ -1363,6 +2327,168 @@ export interface components {
       title: string
       /** Wants */
       wants: string
+    }
+    /**
+     * SwapIn
+     * @description What of the workshop's to compute from instead: numbers of a board, a machine, an entry of the notebook.
+     */
+    SwapIn: {
+      /** Entry */
+      entry?: number | null
+      /** Machine */
+      machine?: number | null
+      /** Stock */
+      stock?: number | null
+    }
+    /**
+     * ToldIn
+     * @description What a cut test piece told: readings in `unit`, or how each pair felt.
+     */
+    ToldIn: {
+      /**
+       * Answers
+       * @default []
+       */
+      answers: string[]
+      /**
+       * Hole
+       * @default []
+       */
+      hole: (number | string)[]
+      /** Machine */
+      machine: number
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /**
+       * Plug
+       * @default []
+       */
+      plug: (number | string)[]
+      /**
+       * Row
+       * @default []
+       */
+      row: (number | string)[]
+      /**
+       * Settings
+       * @default {}
+       */
+      settings: {
+        [key: string]: string
+      }
+      /** Stock */
+      stock: number
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * Way
+       * @enum {string}
+       */
+      way: 'slats' | 'plug' | 'comb'
+    }
+    /**
+     * ToolIn
+     * @description A router's cutter.
+     */
+    ToolIn: {
+      /** Diameter */
+      diameter: number | string
+      /** Flute Length */
+      flute_length: number | string
+      /**
+       * Flutes
+       * @default 2
+       */
+      flutes: number | string
+      /**
+       * Name
+       * @example 6 mm two-flute
+       */
+      name: string
+    }
+    /** ToolValues */
+    ToolValues: {
+      /** Diameter */
+      diameter: number
+      /** Flute Length */
+      flute_length: number
+      /** Flutes */
+      flutes: number
+      /** Name */
+      name: string
+    }
+    /**
+     * TrialOut
+     * @description A job on another basis. With a `problem` it cannot be made on that one.
+     */
+    TrialOut: {
+      /** Area */
+      area: number
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      /** Doubts */
+      doubts: string[]
+      /** Failing */
+      failing: number
+      /** Fit */
+      fit: string
+      /** Joints */
+      joints: number
+      /** Kerf */
+      kerf: number
+      /** Kind */
+      kind: string
+      /** Machine */
+      machine: string
+      /** Price */
+      price: number | null
+      problem: components['schemas']['Problem'] | null
+      /** Seconds */
+      seconds: number
+      /** Sheets */
+      sheets: number
+      /** Slot */
+      slot: number
+      /** Stock */
+      stock: string
+      /** Thickness */
+      thickness: number
+      /** Used */
+      used: number
+      /** Verdict */
+      verdict: string
+      /** Wants */
+      wants: string
+      /** Warnings */
+      warnings: string[]
+    }
+    /** TriesIn */
+    TriesIn: {
+      /** Swaps */
+      swaps: components['schemas']['SwapIn'][]
+    }
+    /** ValidIn */
+    ValidIn: {
+      /** Valid */
+      valid: boolean
+    }
+    /** VariantIn */
+    VariantIn: {
+      /** Entry */
+      entry?: number | null
+      /** Machine */
+      machine?: number | null
+      /** Name */
+      name: string
+      /** Stock */
+      stock?: number | null
     }
     /**
      * WorkOut
@@ -1799,6 +2925,37 @@ export interface operations {
       }
     }
   }
+  designs_api_read_rack: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['RackOut'] | null
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_redo: {
     parameters: {
       query?: never
@@ -1883,6 +3040,59 @@ export interface operations {
       }
     }
   }
+  designs_api_try_design: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TriesIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TrialOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_undo: {
     parameters: {
       query?: never
@@ -1900,6 +3110,59 @@ export interface operations {
     responses: {
       /** @description OK */
       200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_save_variant: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['VariantIn']
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
         headers: {
           [name: string]: unknown
         }
@@ -2000,6 +3263,15 @@ export interface operations {
           'application/json': components['schemas']['MachineOut']
         }
       }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
       /** @description Unprocessable Entity */
       422: {
         headers: {
@@ -2046,6 +3318,281 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_remove_machine: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        machine_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_restore_machine: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        machine_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['MachineOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_list_settings: {
+    parameters: {
+      query?: {
+        stock?: number | null
+        operation?: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      }
+      header?: never
+      path: {
+        machine_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['SettingOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_add_setting: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        machine_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettingIn']
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['SettingOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_remove_setting: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        machine_id: number
+        setting_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_list_entries: {
+    parameters: {
+      query: {
+        machine: number
+        stock: number
+      }
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['EntryOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_add_entry: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ToldIn']
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['EntryOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_strike_entry: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        entry_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ValidIn']
+      }
+    }
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
         headers: {
           [name: string]: unknown
         }
@@ -2139,6 +3686,39 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_look_at_readings: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ReadingsIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ReadingsOut']
         }
       }
       /** @description Unprocessable Entity */
@@ -2267,6 +3847,15 @@ export interface operations {
           'application/json': components['schemas']['StockOut']
         }
       }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
       /** @description Unprocessable Entity */
       422: {
         headers: {
@@ -2300,6 +3889,256 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['StockOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_remove_stock: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        stock_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_list_measurements: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        stock_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['MeasurementOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_restore_stock: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        stock_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['StockOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_show_test_piece: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PieceIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['PieceOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_read_test_piece: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PieceFileIn']
+      }
+    }
+    responses: {
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_practise: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PracticeIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['PracticeOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_read_piece: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ToldIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['PieceReadOut']
         }
       }
       /** @description Not Found */

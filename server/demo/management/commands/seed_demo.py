@@ -2,33 +2,98 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 
 from designs.actions import edit_design, start_design
 from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
-from workshop.actions import put_machine, put_profile, put_stock
-from workshop.models import Machine, Profile, Stock
+from django.utils import timezone
+from workshop.actions import keep_entry, piece_of, put_machine, put_profile, put_setting, put_stock
+from workshop.models import CutSetting, Machine, NotebookEntry, Profile, Stock
 
 from demo.maker import DEMO_NAME, DEMO_PASSWORD
 
 STOCKS: list[dict[str, Any]] = [
     {
         "name": "Poplar ply", "kind": "plywood", "nominal": 3, "readings": [3.02, 3.05, 3.06, 3.07, 3.10],
-        "sheet_width": 600, "sheet_height": 400, "sheets": 6,
+        "sheet_width": 600, "sheet_height": 400, "sheets": 6, "price": 3.2, "direction": "along the width",
+        "note": "Flat if it lies under the acrylic. Tape over the face that shows.",
+        "other_sheets": [{"width": 400, "height": 300, "count": 3}],
+        "offcuts": [
+            {"name": "from the bird boxes", "outline": [[0, 0], [380, 0], [380, 90], [140, 90], [140, 260], [0, 260]]},
+        ],
     },
     {
         "name": "Birch ply", "kind": "plywood", "nominal": 12, "readings": [11.82, 11.90, 11.86, 11.93],
-        "sheet_width": 1250, "sheet_height": 1250, "sheets": 2,
+        "sheet_width": 1250, "sheet_height": 1250, "sheets": 2, "price": 41, "direction": "along the height",
+    },
+    {
+        "name": "Clear acrylic", "kind": "acrylic", "nominal": 3, "readings": [2.88, 2.91, 2.90, 2.93, 2.92],
+        "sheet_width": 600, "sheet_height": 300, "sheets": 2, "price": 9.5,
+        "note": "Leave the film on. Cracks where it is pressed.",
+    },
+    {
+        "name": "Single-wall board", "kind": "corrugated board", "nominal": 5, "readings": [4.94, 5.02, 5.06, 4.97, 5.01],
+        "sheet_width": 580, "sheet_height": 390, "sheets": 20, "price": 0.6, "direction": "along the width",
+        "note": "Air assist low: the glue catches fire.",
+    },
+    {
+        "name": "Double-wall board", "kind": "corrugated board", "nominal": 7, "readings": [7.12, 7.24, 7.2, 7.18, 7.26],
+        "sheet_width": 580, "sheet_height": 390, "price": 0.9, "direction": "along the width",
     },
 ]  # fmt: skip
+POPLAR_LAST_YEAR = [3.10, 3.12, 3.15, 3.11]
 MACHINES: list[dict[str, Any]] = [
     {
         "name": "Shed laser", "kind": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.14,
         "speeds": {"cut": 12, "score": 90, "engrave": 350, "pocket": 120, "travel": 250, "acceleration": 1800},
+        "origin": "upper left", "y_axis": "down",
     },
-    {"name": "Barn router", "kind": "router", "bed_width": 1250, "bed_height": 1250, "kerf": 6.0},
+    {
+        "name": "Barn router", "kind": "router", "bed_width": 1250, "bed_height": 1250, "kerf": 6.0,
+        "tools": [
+            {"name": "6 mm two-flute", "diameter": 6, "flute_length": 22, "flutes": 2},
+            {"name": "3 mm one-flute", "diameter": 3, "flute_length": 12, "flutes": 1},
+        ],
+        "tool": "6 mm two-flute",
+        "keep_outs": [
+            {"name": "front clamp", "x": 560, "y": 0, "width": 130, "height": 30},
+            {"name": "rear clamp", "x": 560, "y": 1220, "width": 130, "height": 30},
+        ],
+    },
+]  # fmt: skip
+SETTINGS: dict[str, list[dict[str, Any]]] = {
+    "Shed laser": [
+        {"stock": "Poplar ply", "kind": "plywood", "thickness": 3.06, "power": 62, "speed": 12, "date": "2026-11-02"},
+        {
+            "stock": "Single-wall board", "kind": "corrugated board", "thickness": 5, "power": 34, "speed": 30,
+            "date": "2026-10-18",
+        },
+        {
+            "stock": "Poplar ply", "kind": "plywood", "thickness": 3.12, "power": 62, "speed": 16,
+            "date": "2025-09-14", "result": "not through",
+        },
+        {
+            "stock": "Poplar ply", "kind": "plywood", "thickness": 3.06, "operation": "engrave", "power": 18,
+            "speed": 350, "date": "2026-11-02",
+        },
+    ],
+    "Barn router": [
+        {
+            "stock": "Birch ply", "kind": "plywood", "thickness": 11.9, "tool": "6 mm two-flute", "spindle": 18000,
+            "feed": 1800, "depth": 6, "passes": 2, "ramp": 10, "date": "2026-08-30",
+        },
+    ],
+}  # fmt: skip
+NOTEBOOK: list[dict[str, Any]] = [
+    {"way": "plug", "days": 400, "told": {"hole": [20.16, 20.15, 20.16], "plug": [19.85, 19.86, 19.84]}, "note": "old lens"},
+    {"way": "slats", "days": 22, "told": {"row": [98.6, 98.61, 98.59, 98.6, 98.6]}, "note": "after cleaning the lens"},
+    {
+        "way": "comb", "days": 22, "settings": {"first": "-0.12", "pairs": "9"},
+        "told": {"answers": ["needs a mallet"] * 3 + ["holds"] * 2 + ["slides"] * 3 + ["falls apart"]},
+    },
 ]  # fmt: skip
 PROFILES: list[dict[str, Any]] = [
     {"name": "Plain"},
@@ -72,16 +137,43 @@ class Command(BaseCommand):
             maker.save()
         for stock in STOCKS:
             if not Stock.objects.filter(name=stock["name"]).exists():
-                put_stock(stock)
+                _measured(stock, maker)
         for profile in PROFILES:
             if not Profile.objects.filter(name=profile["name"]).exists():
                 put_profile(profile)
         for machine in MACHINES:
             if not Machine.objects.filter(name=machine["name"]).exists():
                 put_machine(machine)
+        _written(maker)
         if not Design.objects.filter(owner=maker).exists():
             carrier = start_design(
                 maker, "open-tray", "Vial carrier", {"width": "150", "depth": "100", "height": "60", "sizes": "inside"},
                 "mm", Stock.objects.get(name="Poplar ply"), Machine.objects.get(name="Shed laser"),
             )  # fmt: skip
             edit_design(carrier.id, {"parts": DRAWN}, "mm", carrier.moves)
+
+
+def _measured(stock: dict[str, Any], maker: User) -> None:
+    """A board on the rack; the poplar was measured a year ago as well."""
+    if stock["name"] != "Poplar ply":
+        put_stock(stock, by=maker)
+        return
+    row = put_stock({**stock, "readings": POPLAR_LAST_YEAR}, by=maker)
+    row.measurements.update(taken=timezone.now() - timedelta(days=400))
+    put_stock(stock, row, maker)
+
+
+def _written(maker: User) -> None:
+    """The notebook and the settings, where nothing is in them yet."""
+    if not CutSetting.objects.exists():
+        for name, settings in SETTINGS.items():
+            for setting in settings:
+                put_setting(Machine.objects.get(name=name), {**setting, "by": maker.get_username()})
+    if NotebookEntry.objects.exists():
+        return
+    stock, machine = Stock.objects.get(name="Poplar ply"), Machine.objects.get(name="Shed laser")
+    for page in NOTEBOOK:
+        job = piece_of(page["way"], page.get("settings", {}), "mm", stock, machine)
+        entry = keep_entry(job, page["told"], stock, machine, maker, page.get("note", ""))
+        entry.made -= timedelta(days=page["days"])
+        entry.save()

@@ -1,0 +1,133 @@
+"""The rack, the machines and the notebook as the page shows them. What anything means is the core's to say."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import cast
+
+from lean_notch.basis import Readings, machine_from_json, stock_from_json
+from lean_notch.basis.fits import scale_to_json
+from lean_notch.basis.notebook import Way, offers
+from lean_notch.basis.settings import hints, setting_from_json, settings_for
+from lean_notch.formats.svg_path import path_data
+from lean_notch.job import FILE_FORMATS, Job, compute, file_name
+from lean_notch.operations import Operation
+from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given
+from lean_notch.units import Length, say_mm
+
+from . import schemas as out
+from .actions import PieceRead, entry_of
+from .models import CutSetting, Machine, Measurement, NotebookEntry, Stock
+
+
+def show_readings(readings: Readings) -> out.ReadingsOut:
+    return out.ReadingsOut(
+        values=list(readings.values_mm), mean=readings.mean, thin=readings.thin, thick=readings.thick,
+        spread=readings.spread, deviation=readings.deviation, outliers=list(readings.outliers),
+        warnings=list(readings.warnings),
+    )  # fmt: skip
+
+
+def show_stock(stock: Stock) -> out.StockOut:
+    readings = stock.readings
+    return out.StockOut(
+        id=stock.pk, document=out.StockValues(**stock.document), thickness=readings.mean,
+        readings=show_readings(readings), measurements=stock.measurements.count(),
+    )  # fmt: skip
+
+
+def show_measurement(row: Measurement) -> out.MeasurementOut:
+    return out.MeasurementOut(
+        id=row.pk, taken=row.taken, by=row.by.get_username() if row.by else "",
+        readings=show_readings(Readings(tuple(row.readings))),
+    )  # fmt: skip
+
+
+def show_settings(machine: Machine, stock: Stock | None, operation: Operation) -> list[out.SettingOut]:
+    """All settings of a machine, or those that tell something for a board, with hints."""
+    rows = list(CutSetting.objects.filter(machine=machine).order_by("-document__date", "-id"))
+    if stock is None:
+        return [show_setting(row, []) for row in rows]
+    by_id = {str(row.pk): row for row in rows}
+    known = [setting_from_json({**row.document, "id": str(row.pk)}) for row in rows]
+    board, tools = stock_from_json(stock.document), machine_from_json(machine.document).tools
+    return [
+        show_setting(
+            by_id[setting.id], hints(setting, board, next((tool for tool in tools if tool.name == setting.tool), None))
+        )
+        for setting in settings_for(known, board, operation)
+    ]
+
+
+def show_setting(row: CutSetting, said: Sequence[str] = ()) -> out.SettingOut:
+    return out.SettingOut(**{**row.document, "id": row.pk, "machine": row.machine_id, "hints": list(said)})
+
+
+def show_piece(way: Way, job: Job) -> out.PieceOut:
+    result = compute(job)
+    recipe, values = TEST_PIECES[way], dict(job.design.settings)
+    sheet = result.plan.sheets[0]
+    boxes = [path.shape.box for path in sheet.paths]
+    return out.PieceOut(
+        title=recipe.title,
+        about=recipe.about,
+        instructions=list(INSTRUCTIONS[way]),
+        settings=[
+            out.PieceSettingOut(
+                name=setting.name, title=setting.title, kind=setting.kind, help=setting.help,
+                text=value.text if isinstance(value := values[setting.name], Length) else value,
+            )
+            for setting in recipe.settings
+        ],
+        box=(min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes)),
+        lines=[
+            out.LineOut(operation=path.operation, path="".join(path_data(s) for s in (path.shape, *path.holes)))
+            for path in sheet.paths
+        ],
+        area=sum(part.region.area * part.quantity for part in result.build.parts),
+        file_names={kind: file_name(job, sheet.number, kind) for kind in FILE_FORMATS},
+        clearances=list(as_given(job.design).clearances),
+    )  # fmt: skip
+
+
+def show_read(read: PieceRead, job: Job) -> out.PieceReadOut:
+    if read.kerf:
+        kerf, given = read.kerf, as_given(job.design)
+        because = (
+            f"({say_mm(given.length)} - row {say_mm(given.length - given.pieces * kerf.value)}) / {given.pieces} slats"
+            if given.pieces
+            else "half of what the hole is wider than the plug"
+        )
+        return out.PieceReadOut(kerf=kerf.value, standard=kerf.standard, within=kerf.expanded, because=because)
+    assert read.comb, "a test piece tells a kerf or a scale"
+    return out.PieceReadOut(
+        within=read.comb.within, because="half a step of the comb",
+        fits=out.ScaleValues(**scale_to_json(read.comb.scale)), notes=list(read.comb.notes),
+    )  # fmt: skip
+
+
+def show_entries(machine: Machine, stock: Stock) -> list[out.EntryOut]:
+    """The notebook of a machine, newest first, with what speaks for or against each entry for that board."""
+    rows = NotebookEntry.objects.filter(machine=machine).select_related("by").order_by("-made", "-id")
+    known = {str(row.pk): entry_of(row) for row in rows}
+    offered = offers(list(known.values()), machine_from_json(machine.document), stock_from_json(stock.document))
+    warnings = {offer.entry.id: offer.warnings for offer in offered}
+    sure = [offer.entry for offer in offered if not offer.warnings]
+    chosen = {
+        next((entry.id for entry in sure if entry.kerf is not None), None),
+        next((entry.id for entry in sure if entry.fits is not None), None),
+    }
+    return [
+        out.EntryOut(
+            id=row.pk, way=cast(Way, row.way), made=row.made, by=known[str(row.pk)].by, note=row.note, valid=row.valid,
+            warnings=list(warnings.get(str(row.pk), ())), offered=str(row.pk) in chosen,
+            **{name: row.document[name] for name in ("stock_name", "thickness", "tool", "kerf", "within", "fits")},
+            **row.document["told"],
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def show_practice(cut: object) -> out.PracticeOut:
+    return out.PracticeOut.model_validate(asdict(cut))  # type: ignore[call-overload]
