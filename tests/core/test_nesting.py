@@ -25,6 +25,41 @@ def test_every_layout_is_inside_disjoint_and_complete(sizes, margin, spacing, tu
     assert {placed.placement.angle for placed in layout.placed} <= ({0, 90} if turns else {0})
 
 
+corners = st.tuples(st.floats(-20, 180), st.floats(-20, 140), st.floats(1, 60), st.floats(1, 50))
+
+
+@given(
+    st.lists(st.tuples(st.floats(1, 60), st.floats(1, 60), st.integers(1, 4)), min_size=1, max_size=9),
+    st.lists(corners, min_size=1, max_size=4), st.floats(0, 6), st.booleans(),
+)  # fmt: skip
+def test_nothing_is_laid_over_a_clamp(sizes, clamps, spacing, turns):
+    pieces = [piece(f"p{i}", w, h, n) for i, (w, h, n) in enumerate(sizes)]
+    settings = LayoutSettings(3, spacing, turns)
+    area = Area(200, 150, keep_outs=tuple((x, y, x + w, y + h) for x, y, w, h in clamps))
+    try:
+        layout = lay_out(pieces, area, settings)
+    except PartTooLarge as error:
+        assert "kept clear" in error.why  # noqa: PT017
+        return
+    assert layout_faults(layout, pieces, settings) == []
+
+
+def test_a_clamp_in_the_middle_is_gone_round():
+    area = Area(200, 150, keep_outs=((80, 0, 120, 150),))
+    layout = lay_out([piece("a", 70, 140, 2)], area, LayoutSettings(2, 2))
+    assert (layout.sheets, sorted(round(p.placement.x) for p in layout.placed)) == (1, [5, 125])
+    with pytest.raises(PartTooLarge, match="less what must be kept clear") as caught:
+        lay_out([piece("a", 90, 140)], area, LayoutSettings(2, 2))
+    assert "Move what the bed must be kept clear of" in caught.value.fix
+
+
+def test_the_checker_sees_a_part_over_a_clamp():
+    placed = Layout((Placed("a", 1, 1, Placement(3, -5, 0.0)),), Area(200, 150, keep_outs=((5, 5, 9, 9),)), 1)
+    assert layout_faults(placed, [piece("a", 20, 20)], LayoutSettings(0, 1)) == [
+        "a 1 lies over what must be kept clear"
+    ]
+
+
 def test_a_part_that_fits_exactly_is_placed():
     settings = LayoutSettings(margin=5, spacing=2)
     layout = lay_out([piece("a", 190, 140)], Area(200, 150), settings)

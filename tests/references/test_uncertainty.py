@@ -5,6 +5,7 @@ import random
 import statistics
 
 import pytest
+import scipy.stats
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis.kerf import Uncertain, coverage, kerf_of_plug, kerf_of_slats, mean_of
@@ -39,6 +40,23 @@ def test_an_even_spread_of_one_digit():
 def test_few_readings_are_trusted_less(freedom, t):
     """Table G.2, 95 %."""
     assert coverage(freedom) == pytest.approx(t, abs=0.011)
+
+
+@given(st.floats(1, 500))
+def test_the_coverage_is_students(freedom):
+    """Against scipy's t distribution: between the table's rows at most a tenth off, and never too narrow by more than a
+    hundredth where a caliper's own part is added to few readings."""
+    exact = scipy.stats.t.ppf(0.975, freedom)
+    assert coverage(freedom) >= exact * 0.99
+    assert coverage(freedom) <= scipy.stats.t.ppf(0.975, math.floor(freedom)) * 1.01
+
+
+@given(st.lists(st.integers(300, 320).map(lambda n: n / 100), min_size=2, max_size=30))
+def test_the_spread_of_a_mean_is_scipys(readings):
+    """4.2.3: the standard error of the mean; the caliper's last digit comes on top of it."""
+    mean = mean_of(readings, "it")
+    assert mean.value == pytest.approx(statistics.fmean(readings))
+    assert mean.standard == pytest.approx(math.hypot(scipy.stats.sem(readings), 0.01 / math.sqrt(12)))
 
 
 def test_ten_slats_share_what_is_missing():

@@ -80,26 +80,15 @@ def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
     seen = {feel for _, _, feel in tried}
     step = (tried[-1][1] - tried[0][1]) / (tried[-1][0] - tried[0][0])
     _check_reach(seen, tried[0][1], tried[-1][1], step)
-    common = COMMON_FITS.limits
-    limits = []
-    for feel in range(4):  # between `feel` and the next
-        tighter = [room for _, room, felt in tried if felt <= feel]
-        looser = [room for _, room, felt in tried if felt > feel]
-        if tighter and looser:
-            limits.append((tighter[-1] + looser[0]) / 2)
-        elif looser:
-            limits.append(min(common[feel], looser[0] - step / 2))
-        else:
-            limits.append(max(common[feel], tighter[-1] + step / 2))
-    for i in (2, 1, 0):  # what was not seen keeps clear of what was
-        limits[i] = min(limits[i], limits[i + 1] - step / 2) if limits[i] >= limits[i + 1] else limits[i]
-    a, b, c, d = (round(limit, 4) for limit in limits)
+    a, b, c, d = (round(limit, 4) for limit in _limits([(room, felt) for _, room, felt in tried], step))
+    free = round(d + 2 * step, 4)
+    reach = COMMON_FITS.limits[4] - COMMON_FITS.limits[3]
     scale = FitScale(
-        press=round((a + b) / 2 if 1 in seen else b - step, 4),
+        press=round((a + b) / 2, 4),
         snug=round((b + c) / 2, 4),
         slide=round((c + d) / 2, 4),
-        free=round(d + 2 * step, 4),
-        limits=(a, b, c, d, round(d + (common[4] - common[3]), 4)),
+        free=free,
+        limits=(a, b, c, d, round(max(d + reach, free + step), 4)),
     )
     notes = tuple(
         f"No pair {FEELS[feel]}: what is {_WORD[feel]} is a guess from common practice."
@@ -107,6 +96,30 @@ def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
         if feel not in seen
     )
     return CombRead(scale, step / 2, notes)
+
+
+def _limits(tried: Sequence[tuple[float, int]], step: float) -> list[float]:
+    """The four limits between the five feels, rising; those that no pair shows keep to common practice where they can."""
+    common = COMMON_FITS.limits
+    between: list[tuple[float | None, float | None]] = []
+    for feel in range(4):
+        tighter = [room for room, felt in tried if felt <= feel]
+        looser = [room for room, felt in tried if felt > feel]
+        between.append((tighter[-1] if tighter else None, looser[0] if looser else None))
+    limits = [0.0] * 4
+    for feel, (low, high) in enumerate(between):
+        if low is not None and high is not None:  # several limits in one gap share it
+            sharing = [i for i in range(4) if between[i] == (low, high)]
+            limits[feel] = low + (high - low) * (sharing.index(feel) + 1) / (len(sharing) + 1)
+        elif low is not None:
+            before = limits[feel - 1] if feel and between[feel - 1][1] is None else low
+            limits[feel] = max(common[feel], before + step / 2)
+    for feel in (3, 2, 1, 0):
+        low, high = between[feel]
+        if low is None and high is not None:
+            after = limits[feel + 1] if feel < 3 and between[feel + 1][0] is None else high
+            limits[feel] = min(common[feel], after - step / 2)
+    return limits
 
 
 def _check_reach(seen: set[int], first: float, last: float, step: float) -> None:

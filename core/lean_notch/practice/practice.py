@@ -29,6 +29,7 @@ HAND_MM = 0.012
 
 FEEL_MM = 0.004
 SAME_MM = 0.2
+HAIR_MM = 0.02
 LEAST_AREA = 1.0
 """In mm²: what the sweep leaves in corners is no slot."""
 
@@ -143,8 +144,10 @@ def _comb(pieces: Sequence[shapely.Polygon]) -> list[float]:
     if len(pieces) < 3:
         return []
     comb, *keys = sorted(pieces, key=lambda piece: -piece.area)
-    rest = shapely.get_parts(shapely.box(*comb.bounds).difference(comb))
-    slots = [slot for slot in rest if slot.area > LEAST_AREA]
+    # A hair inside its bounds: the sweep leaves edges straight to a micrometre, not better.
+    left, low, right, high = comb.bounds
+    within = shapely.box(left + HAIR_MM, low + HAIR_MM, right - HAIR_MM, high - HAIR_MM)
+    slots = [slot for slot in shapely.get_parts(within.difference(comb)) if slot.area > LEAST_AREA]
     if len(slots) != len(keys):
         return []
     key = math.fsum(_spans(piece.bounds)[0] for piece in keys) / len(keys)

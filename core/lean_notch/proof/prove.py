@@ -188,7 +188,7 @@ class _Prover:
         part = self.build.part(placed.part)
         title = f"{part.title} {placed.copy}"
         nominal = placed.placement.region(finished(part, self.basis.kerf))
-        piece = _take(pieces, nominal)
+        piece = _take(pieces, nominal, self.basis.kerf)
         where = {"part": placed.part, "copy": placed.copy, "sheet": placed.sheet}
         if piece is None or piece.finished.is_empty or piece.finished.geom_type != "Polygon":
             left, low, right, high = nominal.box
@@ -301,13 +301,16 @@ def _on_sheet(finding: Finding, layout: Layout) -> Finding:
     return replace(finding, place=placed.placement.point(finding.place), sheet=placed.sheet, copy=placed.copy)
 
 
-def _take(pieces: list[AsCut], nominal: Region) -> AsCut | None:
+def _take(pieces: list[AsCut], nominal: Region, kerf: float) -> AsCut | None:
     """The piece that lies where `nominal` does, taken off the list."""
     left, low, right, high = nominal.box
+    beside = kerf / 2  # a path runs that far outside its part
 
     def apart(piece: AsCut) -> float:
         a, b, c, d = piece.path.bounds
-        return float(max(abs(a - left), abs(b - low), abs(c - right), abs(d - high)))
+        return float(
+            max(abs(a + beside - left), abs(b + beside - low), abs(c - beside - right), abs(d - beside - high))
+        )
 
     if not pieces:
         return None

@@ -16,7 +16,7 @@ from ..basis.notebook import Way
 from ..design import Design, Panel, Part, Pose
 from ..design.marks import Mark
 from ..documents import whole
-from ..errors import OutOfRange
+from ..errors import NotchError, OutOfRange
 from ..job import Job
 from ..nesting import LayoutSettings
 from ..recipes import Recipe, Setting
@@ -27,7 +27,7 @@ from .labels import labelled
 ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
     "slats": {"length": "150", "pieces": "5", "depth": "60"},
     "plug": {"size": "40"},
-    "comb": {"key": "20", "wall": "12"},
+    "comb": {"key": "20", "wall": "12", "beyond": "6"},
 }
 """A router's cuts are wide, and thin slats fly off."""
 
@@ -36,7 +36,14 @@ _HERE = Pose((Length("0"), Length("0"), Length("0")), "+x", "+y")
 
 
 def _mm(values: Values, name: str, what: str) -> float:
-    return positive_mm(cast(Length, values[name]).mm({}), name, what, LONGEST_MM)
+    return positive_mm(_plain_mm(values, name), name, what, LONGEST_MM)
+
+
+def _plain_mm(values: Mapping[str, Length | str], name: str) -> float:
+    try:
+        return cast(Length, values[name]).mm({})
+    except NotchError as error:
+        raise error.at(name) from None
 
 
 def _count(values: Values, name: str, most: int) -> int:
@@ -86,7 +93,8 @@ def _plug(name: str, values: Values) -> Design:
 def _comb(name: str, values: Values) -> Design:
     key, wall = _mm(values, "key", "The key's width"), _mm(values, "wall", "The wall's width")
     clearances = clearances_of(values)
-    deep = Length("thickness + 2")  # deeper than the board that goes in
+    beyond = _mm(values, "beyond", "What the slots are deeper")
+    deep = Length(f"thickness + {beyond}")
     pitch = key + wall
     slots = []
     for i, clearance in enumerate(clearances):
@@ -98,13 +106,13 @@ def _comb(name: str, values: Values) -> Design:
         }  # fmt: skip
         slots.append(Mark(f"slot-{i + 1}", "rectangle", "cut", tuple(lengths.items())))
     keys = [_part(f"key-{i}", f"Key {i}", key, _length(max(key * 1.5, 18.0))) for i in range(1, len(clearances) + 1)]
-    comb = _part("comb", "Comb", len(clearances) * pitch + wall, Length("thickness + 14"), slots)
+    comb = _part("comb", "Comb", len(clearances) * pitch + wall, Length(f"thickness + {beyond + 12}"), slots)
     return _design(name, COMB, values, [comb, *keys])
 
 
 def clearances_of(values: Mapping[str, Length | str]) -> tuple[float, ...]:
     """The clearance of each pair of a comb made with these settings, rising."""
-    first, step = (cast(Length, values[name]).mm({}) for name in ("first", "step"))
+    first, step = (_plain_mm(values, name) for name in ("first", "step"))
     return comb_clearances(first, step, _count(values, "pairs", 40))
 
 
@@ -130,6 +138,7 @@ COMB = Recipe(
         Setting("pairs", "Pairs", "count", "12"),
         Setting("key", "Width of a key", "length", "12"),
         Setting("wall", "Wall between slots", "length", "6"),
+        Setting("beyond", "Slots deeper than the board", "length", "2", "a round tool leaves their corners round"),
     ),
     _comb,
 )  # fmt: skip

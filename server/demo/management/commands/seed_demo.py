@@ -30,7 +30,7 @@ STOCKS: list[dict[str, Any]] = [
         "sheet_width": 1250, "sheet_height": 1250, "sheets": 2, "price": 41, "direction": "along the height",
     },
     {
-        "name": "Clear acrylic", "kind": "acrylic", "nominal": 3, "readings": [2.88, 2.91, 2.90, 2.93, 2.92],
+        "name": "Clear acrylic", "kind": "acrylic", "nominal": 4, "readings": [3.90, 3.92, 3.91, 3.95, 3.92],
         "sheet_width": 600, "sheet_height": 300, "sheets": 2, "price": 9.5,
         "note": "Leave the film on. Cracks where it is pressed.",
     },

@@ -1,0 +1,179 @@
+"""Test pieces go the way of any job, and the practice machine measures what they should."""
+
+import itertools
+import math
+from dataclasses import replace
+
+import pytest
+from conftest import make_basis
+from lean_notch.basis import KeepOut, Machine, Tool
+from lean_notch.basis.comb import FEELS
+from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
+from lean_notch.basis.notebook import WAYS
+from lean_notch.errors import NotchError, UnreadableFile
+from lean_notch.job import compute, prove_job, read_any, write_files
+from lean_notch.practice import Practice
+from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, piece_job
+
+BASIS = make_basis()
+LASER = BASIS.machine
+ROUTER = Machine(
+    "Barn router", "router", 1250, 1250, 6.0, tools=(Tool("six", 6.0, 22.0), Tool("eight", 8.0, 22.0)), tool="six",
+    keep_outs=(KeepOut("clamp", 0, 0, 60, 60),),
+)  # fmt: skip
+
+
+def file_of(way, machine=LASER, kind="svg", **given):
+    job = piece_job(way, given, BASIS.stock, machine)
+    return job, write_files(compute(job), kind)[0]
+
+
+@pytest.mark.parametrize("way", WAYS)
+@pytest.mark.parametrize("machine", [LASER, ROUTER], ids=["laser", "router"])
+def test_every_test_piece_is_proved_like_any_job(way, machine):
+    job = piece_job(way, {}, BASIS.stock, machine)
+    result = compute(job)
+    proof = prove_job(result)
+    # A round tool leaves the slots' corners round; the comb's are deep enough for the fit to be felt along the flanks.
+    assert {finding.code for finding in proof.findings} <= {"corner-unreached"}
+    assert proof.fits
+    assert result.layout.sheets == 1
+    assert INSTRUCTIONS[way]
+    assert job.design.recipe == way == TEST_PIECES[way].name
+
+
+@pytest.mark.parametrize("way", WAYS)
+def test_board_thickness_and_machine_are_written_on_the_piece(way):
+    job, file = file_of(way)
+    words = [mark.text for part in job.design.parts for mark in part.marks if mark.kind == "text"]
+    assert "Poplar ply" in " ".join(words)
+    assert "3.06 mm" in " ".join(words)
+    assert "Shed laser" in " ".join(words)
+    drawn = read_any(file.data, file.name)
+    assert {path.layer for path in drawn.paths} == {"cut", "score"}
+    assert file.name.endswith("_poplar-ply_3.06mm_sheet-1.svg")
+
+
+def test_letters_that_no_lettering_has_become_plain_ones():
+    board = replace(BASIS.stock, name="Étuis 木")
+    job = piece_job("slats", {}, board, LASER)
+    compute(job)
+    assert "Etuis" in [mark.text for part in job.design.parts for mark in part.marks]
+
+
+def test_test_pieces_are_small():
+    areas = {way: compute(piece_job(way, {}, BASIS.stock, LASER)).layout for way in WAYS}
+    for way, layout in areas.items():
+        high = max(p.placement.y for p in layout.placed)
+        assert high < 60, way  # one row along the sheet's edge
+
+
+def test_the_beam_runs_on_the_line_of_slats_and_plug_and_the_comb_is_compensated():
+    """Drawn sizes by hand: 100 / 10 for a slat; a comb's key of 12 is drawn a kerf wider."""
+
+    def widths(way):
+        _, file = file_of(way)
+        boxes = [[s.box for s in path.segments] for path in read_any(file.data, file.name).paths if path.layer == "cut"]
+        return sorted(round(max(b[2] for b in box) - min(b[0] for b in box), 4) for box in boxes)
+
+    assert widths("slats") == [10.0] * 10
+    assert widths("plug") == [20.0, 40.0]
+    assert widths("comb")[:12] == [12.14] * 12
+
+
+def test_slats_lie_further_apart_than_any_tool_is_wide():
+    layout = compute(piece_job("slats", {}, BASIS.stock, ROUTER)).layout
+    xs = sorted(p.placement.x for p in layout.placed)
+    assert min(b - a for a, b in itertools.pairwise(xs)) >= 30 + 2 * 8
+    assert min(math.hypot(p.placement.x - 60, p.placement.y - 60) for p in layout.placed) > 0
+    assert all(p.placement.x >= 60 or p.placement.y >= 60 for p in layout.placed)  # clear of the clamp
+
+
+@pytest.mark.parametrize(
+    ("way", "given", "field"),
+    [
+        ("slats", {"pieces": "1"}, "pieces"), ("slats", {"pieces": "2,5"}, "pieces"), ("slats", {"length": "0"}, "length"),
+        ("slats", {"pieces": "80"}, "pieces"), ("slats", {"width": "3"}, "width"), ("plug", {"size": "-2"}, "size"),
+        ("comb", {"step": "0.001"}, "step"), ("comb", {"pairs": "1"}, "pairs"), ("comb", {"first": "9"}, "first"),
+        ("comb", {"step": "0.4"}, "first"), ("comb", {"key": "x"}, "key"), ("plug", {"size": "500"}, ""),
+    ],
+)  # fmt: skip
+def test_a_test_piece_that_cannot_be_is_refused_at_its_setting(way, given, field):
+    with pytest.raises(NotchError) as caught:
+        compute(piece_job(way, given, BASIS.stock, LASER))
+    assert caught.value.field == field
+    assert caught.value.fix
+
+
+# Practice
+
+
+@pytest.mark.parametrize("kind", ["svg", "dxf", "dxf-r12"])
+def test_a_practice_machine_tells_the_same_of_any_format(kind):
+    job, file = file_of("slats", kind=kind)
+    cut = Practice(11).cut(file.data, file.name)
+    given = as_given(job.design)
+    found = kerf_of_slats(given.length, given.pieces, cut.row)
+    assert found.value == pytest.approx(Practice(11).kerf, abs=0.01)
+
+
+def test_a_seed_is_one_machine_and_another_seed_another():
+    _, file = file_of("slats")
+    assert Practice(1).cut(file.data, "a") == Practice(1).cut(file.data, "a")
+    rows = {Practice(seed).cut(file.data, "a").row for seed in range(5)}
+    assert len(rows) == 5
+    assert "kerf" not in repr(Practice(1))
+
+
+def test_calipers_show_two_decimals_and_a_board_that_varies():
+    _, file = file_of("plug")
+    cut = Practice(4, nominal=12).cut(file.data, "a")
+    values = [*cut.thickness, *cut.hole, *cut.plug]
+    assert all(round(value, 2) == value for value in values)
+    assert len(cut.thickness) == 5
+    assert 11.2 < min(cut.thickness) < max(cut.thickness) < 12.7
+    assert len(set(cut.thickness)) > 1
+
+
+def test_a_routers_cut_is_as_wide_as_its_tool_about():
+    job, file = file_of("slats", ROUTER)
+    given, practice = as_given(job.design), Practice(8, 12, tool=6.0)
+    assert abs(practice.kerf - 6.0) < 0.13
+    found = kerf_of_slats(given.length, given.pieces, practice.cut(file.data, file.name).row)
+    assert found.value == pytest.approx(practice.kerf, abs=0.02)
+    _, plug = file_of("plug", ROUTER)
+    cut = practice.cut(plug.data, plug.name)
+    assert kerf_of_plug(cut.hole, cut.plug).value == pytest.approx(practice.kerf, abs=0.03)
+
+
+def test_a_comb_cut_with_the_wrong_kerf_feels_off_by_twice_that():
+    """By hand: a kerf 0.1 wider than compensated takes 0.1 from the key and gives 0.1 to the slot."""
+    practice = Practice(21)
+    right, wrong = (
+        practice.cut(file.data, file.name).answers
+        for _, file in (
+            file_of("comb", replace(LASER, kerf=practice.kerf + off), pairs="20", first="-0.3") for off in (0.0, -0.1)
+        )
+    )
+    first = [answers.index("falls apart") for answers in (right, wrong)]
+    assert first[0] - first[1] == pytest.approx(0.2 / 0.04, abs=1)
+    for answers in (right, wrong):
+        assert list(answers) == sorted(answers, key=FEELS.index)
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"<svg xmlns='http://www.w3.org/2000/svg' width='9mm' height='9mm' viewBox='0 0 9 9'/>", "no closed outline"),
+        (b"not a file", "neither SVG nor DXF"),
+    ],
+)
+def test_what_is_no_test_piece_is_refused(data, words):
+    with pytest.raises(UnreadableFile, match=words):
+        Practice(1).cut(data, "piece.svg" if data.startswith(b"<") else "piece")
+
+
+def test_any_other_job_is_no_test_piece(job):
+    file = write_files(compute(job), "svg")[0]
+    with pytest.raises(UnreadableFile, match="neither slats, nor plug and hole, nor comb"):
+        Practice(1).cut(file.data, file.name)
