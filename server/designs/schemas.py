@@ -9,7 +9,7 @@ from config.problems import Problem
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
-from workshop.schemas import MachineValues, Operation, ProfileValues, StockValues
+from workshop.schemas import MachineValues, Operation, ProfileValues, SpeedValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
@@ -505,6 +505,7 @@ class ChoicesOut(Out):
     results: list[str]
     stock_kinds: list[str]
     machine_kinds: list[str]
+    usual_speeds: dict[str, SpeedValues]
     fonts: list[str]
     reliefs: list[str]
     operations: dict[Operation, str]

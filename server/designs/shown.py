@@ -12,6 +12,7 @@ from lean_notch.basis import (
     FITS,
     MACHINE_KINDS,
     STOCK_KINDS,
+    USUAL_SPEEDS,
     Fit,
     Speeds,
     machine_to_json,
@@ -36,7 +37,7 @@ from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.route import route
 from lean_notch.trial import Change, Trial
 from lean_notch.units import Length
-from workshop.schemas import MachineValues, StockValues
+from workshop.schemas import MachineValues, SpeedValues, StockValues
 
 from . import schemas as out
 from .actions import Swap, head_of, newer_measurement, try_swaps
@@ -252,6 +253,7 @@ def show_choices() -> out.ChoicesOut:
         results=list(RESULTS),
         stock_kinds=list(STOCK_KINDS),
         machine_kinds=list(MACHINE_KINDS),
+        usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
         fonts=[*FONTS, SINGLE_STROKE],
         reliefs=list(RELIEFS),
         operations=dict(OPERATIONS),

@@ -82,10 +82,13 @@ def put_setting(machine: Machine, document: Given) -> CutSetting:
 
 @dataclass(frozen=True)
 class PieceRead:
-    """What a test piece tells: a kerf, or a scale of fits."""
+    """What a test piece tells, a kerf or a scale of fits, and from which readings in mm."""
 
     kerf: Uncertain | None = None
     comb: CombRead | None = None
+    row: tuple[float, ...] = ()
+    hole: tuple[float, ...] = ()
+    plug: tuple[float, ...] = ()
 
 
 def piece_of(way: Way, settings: Given, unit: Unit, stock: Stock, machine: Machine) -> Job:
@@ -100,9 +103,10 @@ def read_piece(job: Job, told: Given) -> PieceRead:
     if way == "comb":
         answers = [str(answer) for answer in sequence(told.get("answers", ()), "answers", 40)]
         return PieceRead(comb=read_comb(given.clearances, answers))
+    row, hole, plug = (_lengths(told, name) for name in ("row", "hole", "plug"))
     if way == "slats":
-        return PieceRead(kerf_of_slats(given.length, given.pieces, _lengths(told, "row"), "row"))
-    return PieceRead(kerf_of_plug(_lengths(told, "hole"), _lengths(told, "plug")))
+        return PieceRead(kerf_of_slats(given.length, given.pieces, row, "row"), row=row)
+    return PieceRead(kerf_of_plug(hole, plug), hole=hole, plug=plug)
 
 
 def keep_entry(job: Job, told: Given, stock: Stock, machine: Machine, by: User | None, note: str = "") -> NotebookEntry:
@@ -111,7 +115,7 @@ def keep_entry(job: Job, told: Given, stock: Stock, machine: Machine, by: User |
     document = {
         "settings": {name: value if isinstance(value, str) else asdict(value) for name, value in job.design.settings},
         "told": {
-            "row": _lengths(told, "row"), "hole": _lengths(told, "hole"), "plug": _lengths(told, "plug"),
+            "row": read.row, "hole": read.hole, "plug": read.plug,
             "answers": list(sequence(told.get("answers", ()), "answers", 40)),
         },
         "thickness": job.basis.thickness,
@@ -161,5 +165,5 @@ def practise(job: Job, machine: Machine, seed: int) -> PracticeCut:
     return Practice(seed, job.basis.stock.nominal, tool if known.kind == "router" else None).cut(file.data, file.name)
 
 
-def _lengths(told: Given, name: str) -> list[float]:
-    return [mm(value, f"{name}[{i}]") for i, value in enumerate(sequence(told.get(name, ()), name, 100))]
+def _lengths(told: Given, name: str) -> tuple[float, ...]:
+    return tuple(mm(value, f"{name}[{i}]") for i, value in enumerate(sequence(told.get(name, ()), name, 100)))

@@ -102,19 +102,19 @@ def restore_machine(request: HttpRequest, machine_id: int) -> Machine:  # noqa: 
     return machine
 
 
-@router.get("/machines/{machine_id}/settings", response={200: list[s.SettingOut], 404: Problem})
+@router.get("/machines/{machine_id}/settings", response={200: list[s.CutSettingOut], 404: Problem})
 def list_settings(
     request: HttpRequest,  # noqa: ARG001
     machine_id: int,
     stock: int | None = None,
     operation: s.Operation = "cut",
-) -> list[s.SettingOut]:
+) -> list[s.CutSettingOut]:
     """All that the machine was set to; for a `stock`, what tells something for it, the most telling first, with hints."""
     return shown.show_settings(_machine(machine_id), _stock(stock) if stock else None, operation)
 
 
-@router.post("/machines/{machine_id}/settings", response={201: s.SettingOut, **Refusals})
-def add_setting(request: HttpRequest, machine_id: int, given: s.SettingIn) -> Status[s.SettingOut]:
+@router.post("/machines/{machine_id}/settings", response={201: s.CutSettingOut, **Refusals})
+def add_setting(request: HttpRequest, machine_id: int, given: s.CutSettingIn) -> Status[s.CutSettingOut]:
     document = {**given.document(), "by": _user(request).get_username()}
     return Status(201, shown.show_setting(actions.put_setting(_machine(machine_id), document)))
 

@@ -272,7 +272,7 @@ class MachineOut(Schema):
     document: MachineValues
 
 
-class SettingIn(Schema):
+class CutSettingIn(Schema):
     """What a machine was set to; numbers that do not apply stay empty."""
 
     stock: Annotated[str, Field(max_length=120)]
@@ -297,7 +297,7 @@ class SettingIn(Schema):
         return _in_unit(given, self.unit, ("thickness",))
 
 
-class SettingOut(Schema):
+class CutSettingOut(Schema):
     """`hints` are by formula, for the board that was asked about."""
 
     id: int
@@ -392,12 +392,15 @@ class ScaleValues(Schema):
 
 
 class PieceReadOut(Schema):
-    """A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits."""
+    """A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits, and the readings in mm."""
 
     kerf: float | None = None
     standard: float | None = None
     within: float
     because: str
+    row: list[float] = []
+    hole: list[float] = []
+    plug: list[float] = []
     fits: ScaleValues | None = None
     notes: list[str] = []
 

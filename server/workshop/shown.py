@@ -44,7 +44,7 @@ def show_measurement(row: Measurement) -> out.MeasurementOut:
     )  # fmt: skip
 
 
-def show_settings(machine: Machine, stock: Stock | None, operation: Operation) -> list[out.SettingOut]:
+def show_settings(machine: Machine, stock: Stock | None, operation: Operation) -> list[out.CutSettingOut]:
     """All settings of a machine, or those that tell something for a board, with hints."""
     rows = list(CutSetting.objects.filter(machine=machine).order_by("-document__date", "-id"))
     if stock is None:
@@ -60,8 +60,8 @@ def show_settings(machine: Machine, stock: Stock | None, operation: Operation) -
     ]
 
 
-def show_setting(row: CutSetting, said: Sequence[str] = ()) -> out.SettingOut:
-    return out.SettingOut(**{**row.document, "id": row.pk, "machine": row.machine_id, "hints": list(said)})
+def show_setting(row: CutSetting, said: Sequence[str] = ()) -> out.CutSettingOut:
+    return out.CutSettingOut(**{**row.document, "id": row.pk, "machine": row.machine_id, "hints": list(said)})
 
 
 def show_piece(way: Way, job: Job) -> out.PieceOut:
@@ -99,7 +99,10 @@ def show_read(read: PieceRead, job: Job) -> out.PieceReadOut:
             if given.pieces
             else "half of what the hole is wider than the plug"
         )
-        return out.PieceReadOut(kerf=kerf.value, standard=kerf.standard, within=kerf.expanded, because=because)
+        return out.PieceReadOut(
+            kerf=kerf.value, standard=kerf.standard, within=kerf.expanded, because=because,
+            row=list(read.row), hole=list(read.hole), plug=list(read.plug),
+        )  # fmt: skip
     assert read.comb, "a test piece tells a kerf or a scale"
     return out.PieceReadOut(
         within=read.comb.within, because="half a step of the comb",

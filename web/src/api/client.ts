@@ -30,8 +30,29 @@ export type Machine = Schemas['MachineOut']
 export type FileFormat = Schemas['ExportIn']['format']
 export type StartIn = Schemas['StartIn']
 export type Changes = Schemas['EditIn']['changes']
-export type StockIn = Schemas['StockIn']
-export type MachineIn = Schemas['MachineIn']
+/** What has a default on the server may be left out. */
+type Given<T, Needed extends keyof T> = Pick<T, Needed> & Partial<T>
+export type StockIn = Given<
+  Schemas['StockIn'],
+  'name' | 'nominal' | 'readings' | 'sheet_width' | 'sheet_height'
+>
+export type MachineIn = Given<Schemas['MachineIn'], 'name' | 'bed_width' | 'bed_height' | 'kerf'>
+export type Measurement = Schemas['MeasurementOut']
+export type Readings = Schemas['ReadingsOut']
+export type CutSettingIn = Given<Schemas['CutSettingIn'], 'stock' | 'kind' | 'thickness'>
+export type CutSetting = Schemas['CutSettingOut']
+export type Way = Schemas['PieceIn']['way']
+export type PieceIn = Given<Schemas['PieceIn'], 'way' | 'stock' | 'machine'>
+export type Piece = Schemas['PieceOut']
+export type PieceRead = Schemas['PieceReadOut']
+export type ToldIn = Given<Schemas['ToldIn'], 'way' | 'stock' | 'machine'>
+export type Practice = Schemas['PracticeOut']
+export type Entry = Schemas['EntryOut']
+export type Trial = Schemas['TrialOut']
+export type Rack = Schemas['RackOut']
+export type Change = Schemas['ChangeOut']
+export type Swap = Schemas['SwapIn']
+export type FitRange = Schemas['FitRangeOut']
 export type Unit = Schemas['EditIn']['unit']
 
 /** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */
@@ -42,6 +63,7 @@ export class Problem extends Error {
     readonly fix: string,
     readonly field: string,
     readonly status: number,
+    readonly mend = '',
   ) {
     super(why)
   }
@@ -76,13 +98,14 @@ interface Answer {
 async function unwrap<T>(asked: Promise<Answer>): Promise<T> {
   const { data, error, response } = await asked
   if (response.ok) return data as T
-  const { code, why, fix, field } = (error ?? {}) as Partial<Problem>
+  const { code, why, fix, field, mend } = (error ?? {}) as Partial<Problem>
   throw new Problem(
     code ?? 'failed',
     why ?? `The server failed (${response.status}).`,
     fix ?? 'Try again; your work so far is saved.',
     field ?? '',
     response.status,
+    mend ?? '',
   )
 }
 
@@ -102,15 +125,78 @@ export const api = {
   choices: () => unwrap<Choices>(client.GET('/api/choices')),
   stocks: () => unwrap<Stock[]>(client.GET('/api/stocks')),
   machines: () => unwrap<Machine[]>(client.GET('/api/machines')),
-  addStock: (body: Schemas['StockIn']) => unwrap<Stock>(client.POST('/api/stocks', { body })),
-  addMachine: (body: Schemas['MachineIn']) => unwrap<Machine>(client.POST('/api/machines', { body })),
-  changeStock: (stock_id: number, document: Stock['document']) =>
+  addStock: (body: StockIn) =>
+    unwrap<Stock>(client.POST('/api/stocks', { body: body as Schemas['StockIn'] })),
+  changeStock: (stock_id: number, body: StockIn) =>
     unwrap<Stock>(
       client.PUT('/api/stocks/{stock_id}', {
         params: { path: { stock_id } },
-        body: { ...document, unit: 'mm' },
+        body: body as Schemas['StockIn'],
       }),
     ),
+  removeStock: (stock_id: number) =>
+    unwrap<void>(client.DELETE('/api/stocks/{stock_id}', { params: { path: { stock_id } } })),
+  restoreStock: (stock_id: number) =>
+    unwrap<Stock>(client.POST('/api/stocks/{stock_id}/restore', { params: { path: { stock_id } } })),
+  measurements: (stock_id: number) =>
+    unwrap<Measurement[]>(
+      client.GET('/api/stocks/{stock_id}/measurements', { params: { path: { stock_id } } }),
+    ),
+  lookAtReadings: (readings: string[], unit: Unit) =>
+    unwrap<Readings>(client.POST('/api/readings', { body: { readings, unit } })),
+  addMachine: (body: MachineIn) =>
+    unwrap<Machine>(client.POST('/api/machines', { body: body as Schemas['MachineIn'] })),
+  changeMachine: (machine_id: number, body: MachineIn) =>
+    unwrap<Machine>(
+      client.PUT('/api/machines/{machine_id}', {
+        params: { path: { machine_id } },
+        body: body as Schemas['MachineIn'],
+      }),
+    ),
+  removeMachine: (machine_id: number) =>
+    unwrap<void>(client.DELETE('/api/machines/{machine_id}', { params: { path: { machine_id } } })),
+  restoreMachine: (machine_id: number) =>
+    unwrap<Machine>(client.POST('/api/machines/{machine_id}/restore', { params: { path: { machine_id } } })),
+  settings: (machine_id: number, stock: number | undefined, operation: Operation) =>
+    unwrap<CutSetting[]>(
+      client.GET('/api/machines/{machine_id}/settings', {
+        params: { path: { machine_id }, query: { ...(stock ? { stock } : {}), operation } },
+      }),
+    ),
+  addSetting: (machine_id: number, body: CutSettingIn) =>
+    unwrap<CutSetting>(
+      client.POST('/api/machines/{machine_id}/settings', {
+        params: { path: { machine_id } },
+        body: body as Schemas['CutSettingIn'],
+      }),
+    ),
+  removeSetting: (machine_id: number, setting_id: number) =>
+    unwrap<void>(
+      client.DELETE('/api/machines/{machine_id}/settings/{setting_id}', {
+        params: { path: { machine_id, setting_id } },
+      }),
+    ),
+  piece: (body: PieceIn) =>
+    unwrap<Piece>(client.POST('/api/test-pieces', { body: body as Schemas['PieceIn'] })),
+  pieceFile: (body: PieceIn & { format: FileFormat }) =>
+    unwrap<Blob>(
+      client.POST('/api/test-pieces/file', { body: body as Schemas['PieceFileIn'], parseAs: 'blob' }),
+    ),
+  practise: (body: PieceIn & { seed: number }) =>
+    unwrap<Practice>(client.POST('/api/test-pieces/practice', { body: body as Schemas['PracticeIn'] })),
+  readPiece: (body: ToldIn) =>
+    unwrap<PieceRead>(client.POST('/api/test-pieces/read', { body: body as Schemas['ToldIn'] })),
+  notebook: (machine: number, stock: number) =>
+    unwrap<Entry[]>(client.GET('/api/notebook', { params: { query: { machine, stock } } })),
+  addEntry: (body: ToldIn) =>
+    unwrap<Entry[]>(client.POST('/api/notebook', { body: body as Schemas['ToldIn'] })),
+  strikeEntry: (entry_id: number, valid: boolean) =>
+    unwrap<void>(client.PUT('/api/notebook/{entry_id}', { params: { path: { entry_id } }, body: { valid } })),
+  tries: (id: number, swaps: Swap[]) =>
+    unwrap<Trial[]>(client.POST('/api/designs/{design_id}/tries', { ...at(id), body: { swaps } })),
+  rack: (id: number) => unwrap<Rack | null>(client.GET('/api/designs/{design_id}/rack', at(id))),
+  saveVariant: (id: number, name: string, swap: Swap) =>
+    unwrap<Design>(client.POST('/api/designs/{design_id}/variants', { ...at(id), body: { name, ...swap } })),
   designs: () => unwrap<Card[]>(client.GET('/api/designs')),
   start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
   design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),

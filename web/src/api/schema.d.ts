@@ -732,6 +732,10 @@ export interface components {
       results: string[]
       /** Stock Kinds */
       stock_kinds: string[]
+      /** Usual Speeds */
+      usual_speeds: {
+        [key: string]: components['schemas']['SpeedValues']
+      }
     }
     /**
      * CornerIn
@@ -767,6 +771,111 @@ export interface components {
       part: string
       /** Path */
       path: string
+    }
+    /**
+     * CutSettingIn
+     * @description What a machine was set to; numbers that do not apply stay empty.
+     */
+    CutSettingIn: {
+      /** Date */
+      date?: string | null
+      /** Depth */
+      depth?: number | string | null
+      /** Feed */
+      feed?: number | string | null
+      /** Kind */
+      kind: string
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /**
+       * Operation
+       * @default cut
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Passes */
+      passes?: number | string | null
+      /** Power */
+      power?: number | string | null
+      /** Ramp */
+      ramp?: number | string | null
+      /**
+       * Result
+       * @default clean
+       */
+      result: string
+      /** Speed */
+      speed?: number | string | null
+      /** Spindle */
+      spindle?: number | string | null
+      /** Stock */
+      stock: string
+      /** Thickness */
+      thickness: number | string
+      /**
+       * Tool
+       * @default
+       */
+      tool: string
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
+     * CutSettingOut
+     * @description `hints` are by formula, for the board that was asked about.
+     */
+    CutSettingOut: {
+      /** By */
+      by: string
+      /** Date */
+      date: string
+      /** Depth */
+      depth: number | null
+      /** Feed */
+      feed: number | null
+      /**
+       * Hints
+       * @default []
+       */
+      hints: string[]
+      /** Id */
+      id: number
+      /** Kind */
+      kind: string
+      /** Machine */
+      machine: number
+      /** Note */
+      note: string
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Passes */
+      passes: number
+      /** Power */
+      power: number | null
+      /** Ramp */
+      ramp: number | null
+      /** Result */
+      result: string
+      /** Speed */
+      speed: number | null
+      /** Spindle */
+      spindle: number | null
+      /** Stock */
+      stock: string
+      /** Thickness */
+      thickness: number
+      /** Tool */
+      tool: string
     }
     /** DemoMaker */
     DemoMaker: {
@@ -1648,12 +1757,17 @@ export interface components {
     }
     /**
      * PieceReadOut
-     * @description A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits.
+     * @description A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits, and the readings in mm.
      */
     PieceReadOut: {
       /** Because */
       because: string
       fits?: components['schemas']['ScaleValues'] | null
+      /**
+       * Hole
+       * @default []
+       */
+      hole: number[]
       /** Kerf */
       kerf?: number | null
       /**
@@ -1661,6 +1775,16 @@ export interface components {
        * @default []
        */
       notes: string[]
+      /**
+       * Plug
+       * @default []
+       */
+      plug: number[]
+      /**
+       * Row
+       * @default []
+       */
+      row: number[]
       /** Standard */
       standard?: number | null
       /** Within */
@@ -1966,61 +2090,6 @@ export interface components {
       name: string | null
       /** Token */
       token: string
-    }
-    /**
-     * SettingIn
-     * @description What a machine was set to; numbers that do not apply stay empty.
-     */
-    SettingIn: {
-      /** Date */
-      date?: string | null
-      /** Depth */
-      depth?: number | string | null
-      /** Feed */
-      feed?: number | string | null
-      /** Kind */
-      kind: string
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      /**
-       * Operation
-       * @default cut
-       * @enum {string}
-       */
-      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
-      /** Passes */
-      passes?: number | string | null
-      /** Power */
-      power?: number | string | null
-      /** Ramp */
-      ramp?: number | string | null
-      /**
-       * Result
-       * @default clean
-       */
-      result: string
-      /** Speed */
-      speed?: number | string | null
-      /** Spindle */
-      spindle?: number | string | null
-      /** Stock */
-      stock: string
-      /** Thickness */
-      thickness: number | string
-      /**
-       * Tool
-       * @default
-       */
-      tool: string
-      /**
-       * Unit
-       * @default mm
-       * @enum {string}
-       */
-      unit: 'mm' | 'in'
     }
     /**
      * SettingOut
@@ -3407,7 +3476,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['SettingOut'][]
+          'application/json': components['schemas']['CutSettingOut'][]
         }
       }
       /** @description Not Found */
@@ -3432,7 +3501,7 @@ export interface operations {
     }
     requestBody: {
       content: {
-        'application/json': components['schemas']['SettingIn']
+        'application/json': components['schemas']['CutSettingIn']
       }
     }
     responses: {
@@ -3442,7 +3511,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['SettingOut']
+          'application/json': components['schemas']['CutSettingOut']
         }
       }
       /** @description Not Found */
