@@ -45,16 +45,16 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.wait_for_timeout(200)
     yield "shape-marks"
     for stop, name in (("Measure", "measure"), ("Join", "join"), ("Lay out", "lay-out"), ("Hand over", "hand-over")):
-        page.get_by_role("navigation").get_by_role("link", name=stop).click()
+        page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()
         page.wait_for_timeout(300)
         yield name
-    page.get_by_role("navigation").get_by_role("link", name="Prove").click()
+    page.get_by_role("navigation", name="Route").get_by_role("link", name="Prove").click()
     page.wait_for_timeout(300)
     yield "prove"
     page.get_by_role("button", name="look at a corner").click()
     page.wait_for_timeout(200)
     yield "prove-corner"
-    page.get_by_role("navigation").get_by_role("link", name="Shape").click()
+    page.get_by_role("navigation", name="Route").get_by_role("link", name="Shape").click()
     page.get_by_role("button", name="dim").click()
     page.get_by_role("button", name="change width").click()
     page.locator("[data-field=width]").fill("165")

@@ -10,6 +10,9 @@ export const router = createRouter({
     { path: '/sign-in', name: 'sign-in', component: () => import('./views/SignInView.vue') },
     { path: '/', name: 'home', component: () => import('./views/HomeView.vue') },
     { path: '/check', name: 'check', component: () => import('./views/CheckView.vue') },
+    { path: '/rack/:id(\\d+)?', name: 'rack', component: () => import('./views/RackView.vue') },
+    { path: '/machines/:id(\\d+)?', name: 'machines', component: () => import('./views/MachinesView.vue') },
+    { path: '/notebook', name: 'notebook', component: () => import('./views/NotebookView.vue') },
     {
       path: '/jobs/:id(\\d+)',
       component: () => import('./views/JobView.vue'),

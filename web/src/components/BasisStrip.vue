@@ -46,19 +46,28 @@ function forget(): void {
       <template #value>
         <b class="figure big">{{ length(basis.thickness) }}</b>
         <span class="figure second">± {{ length((basis.thick - basis.thin) / 2) }} {{ settings.unit }}</span>
-        <DotStrip :readings="basis.stock.readings" :mean="basis.thickness" :width="84" />
+        <DotStrip
+          :readings="basis.stock.readings"
+          :mean="basis.thickness"
+          :width="84"
+          :outliers="basis.outliers"
+        />
       </template>
       <StockEditor />
     </BasisChip>
     <BasisChip
       @closed="forget"
-      :title="`Kerf · ${basis.machine.name}`"
+      :title="`Kerf · ${basis.machine.name}${basis.doubts.length ? ', of another board' : ''}`"
       :changed="changed('kerf')"
       :problem="wrong('kerf', 'machine')"
     >
       <template #value>
         <b class="figure big">{{ length(basis.machine.kerf) }}</b>
+        <span v-if="basis.machine.found" class="figure second"
+          >± {{ lengthText(basis.machine.found.within, settings.unit, 3) }}</span
+        >
         <span class="figure second">{{ settings.unit }}</span>
+        <b v-if="basis.doubts.length" class="ochre">?</b>
       </template>
       <MachineEditor />
     </BasisChip>

@@ -1,12 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-/** Caliper readings as dots on a strip, the mean as a tick. */
-const props = defineProps<{ readings: readonly number[]; mean: number; width: number; height?: number }>()
+/** Caliper readings as dots on a strip, the mean as a tick; ones that stand off are ringed. `range` makes strips compare. */
+const props = defineProps<{
+  readings: readonly number[]
+  mean: number
+  width: number
+  height?: number
+  outliers?: readonly number[]
+  range?: readonly [number, number]
+}>()
 
 const dots = computed(() => {
-  const low = Math.min(...props.readings)
-  const reach = Math.max(Math.max(...props.readings) - low, props.mean * 0.01)
+  const low = props.range?.[0] ?? Math.min(...props.readings)
+  const high = props.range?.[1] ?? Math.max(...props.readings)
+  const reach = Math.max(high - low, props.mean * 0.01)
   const at = (value: number) => 6 + ((value - low) / reach) * (props.width - 12)
   return { readings: props.readings.map(at), mean: at(props.mean) }
 })
@@ -15,7 +23,14 @@ const dots = computed(() => {
 <template>
   <svg :width="width" :height="height ?? 16" aria-hidden="true">
     <line x1="0" :x2="width" y1="70%" y2="70%" class="base" />
-    <circle v-for="(x, i) in dots.readings" :key="i" :cx="x" cy="50%" r="2.6" />
+    <circle
+      v-for="(x, i) in dots.readings"
+      :key="i"
+      :cx="x"
+      cy="50%"
+      :r="outliers?.includes(i) ? 4 : 2.6"
+      :class="{ off: outliers?.includes(i) }"
+    />
     <line :x1="dots.mean" :x2="dots.mean" y1="15%" y2="95%" class="mean" />
   </svg>
 </template>
@@ -24,6 +39,12 @@ const dots = computed(() => {
 circle {
   fill: var(--deep);
   opacity: 0.75;
+}
+circle.off {
+  fill: none;
+  stroke: var(--ochre);
+  stroke-width: 2;
+  opacity: 1;
 }
 .base {
   stroke: var(--second);

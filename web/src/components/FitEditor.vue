@@ -1,27 +1,25 @@
 <script setup lang="ts">
-import { onMounted, shallowRef } from 'vue'
+import { computed } from 'vue'
 
-import { api, type Choices } from '../api/client'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { lengthText, shortText } from '../units'
+import { inUnit, lengthText, shortText } from '../units'
 import LengthField from './LengthField.vue'
 
-/** How loose the maker wants it: a word, or the clearance itself. */
+/** How loose the maker wants it: a word, or the clearance itself; and what comes of it over all that is not sure. */
 const job = useJob()
 const settings = useSettings()
-const fits = shallowRef<Choices['fits']>([])
-
-onMounted(async () => (fits.value = (await api.choices()).fits))
+const basis = computed(() => job.design!.basis)
+const length = (mm: number) => lengthText(mm, settings.unit, 3)
 </script>
 
 <template>
   <div class="fits" role="group" aria-label="Fit">
     <button
-      v-for="fit in fits"
+      v-for="fit in basis.fits"
       :key="fit.name"
       class="plain"
-      :aria-pressed="job.design!.basis.fit === fit.name"
+      :aria-pressed="basis.fit === fit.name"
       @click="job.edit({ clearance: `${fit.clearance} mm` })"
     >
       <b>{{ fit.name }}</b>
@@ -33,10 +31,29 @@ onMounted(async () => (fits.value = (await api.choices()).fits))
   <LengthField
     field="clearance"
     :label="`Clearance, in ${settings.unit}`"
-    :text="shortText(job.design!.basis.clearance, settings.unit)"
+    :text="shortText(basis.clearance, settings.unit)"
     @commit="job.edit({ clearance: $event })"
   />
   <p class="small second note">The whole gap of one finger in its socket, half of it on either side.</p>
+  <dl class="small">
+    <template
+      v-for="[what, fit] in [
+        ['a finger', basis.finger_fit],
+        ['the board in a slot', basis.slot_fit],
+      ] as const"
+      :key="what"
+    >
+      <dt>{{ what }}</dt>
+      <dd>
+        <b>{{ fit.verdict }}</b>
+        <span class="figure second"> {{ length(fit.low) }} … {{ length(fit.high) }}</span>
+        <span v-if="fit.wants" class="ochre">{{ fit.wants }}</span>
+      </dd>
+    </template>
+  </dl>
+  <p v-for="warning in basis.finger_fit.warnings" :key="warning" class="small ochre">
+    {{ inUnit(warning, settings.unit) }}
+  </p>
 </template>
 
 <style scoped>
@@ -60,5 +77,20 @@ b {
 }
 .note {
   margin-top: 4px;
+}
+dl {
+  margin: 10px 0 0;
+}
+dt {
+  color: var(--second);
+}
+dd {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0 8px;
+  margin: 0 0 4px;
+}
+dd .ochre {
+  grid-column: 1 / -1;
 }
 </style>

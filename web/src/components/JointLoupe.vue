@@ -110,7 +110,8 @@ function lookAtGap(): void {
     </label>
     <p class="small">
       <span class="figure">{{ lengthText(board, settings.unit) }}</span> thick: its face is
-      <b>{{ verdict }}</b>; sideways it is <b>{{ basis.fit }}</b>, whatever the thickness.
+      <b>{{ verdict }}</b>; sideways it is <b>{{ mate.fit.verdict }}</b>, whatever the thickness.
+      <span v-if="mate.fit.wants" class="ochre">It {{ mate.fit.wants }}.</span>
     </p>
   </section>
 </template>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, useId, watch } from 'vue'
+import { computed } from 'vue'
 
 import { useJob } from '../stores/job'
-import ProblemNote from './ProblemNote.vue'
+import TextField from './TextField.vue'
 
-/** One length to type: Enter or leaving the field commits it, Escape brings back what was there. */
+/** One length of the open job to type, with the job's problem at its own field. */
 const props = defineProps<{
   field: string
   label: string
@@ -13,60 +13,16 @@ const props = defineProps<{
   placeholder?: string
 }>()
 const emit = defineEmits<{ commit: [text: string]; cancel: [] }>()
-
 const job = useJob()
-const id = useId()
-const draft = ref(props.text)
 const problem = computed(() => job.problemAt(props.field))
-let sent = props.text
-
-watch(
-  () => props.text,
-  (text) => {
-    if (!problem.value || text !== sent) draft.value = sent = text
-  },
-)
-
-function commit(): void {
-  if (draft.value === sent) return
-  sent = draft.value
-  emit('commit', draft.value)
-}
-
-/** Escape with nothing to bring back is left to whatever the field stands in. */
-function restore(event: KeyboardEvent): void {
-  emit('cancel')
-  if (draft.value === props.text && !problem.value) return
-  event.stopPropagation()
-  draft.value = sent = props.text
-  if (problem.value) job.problem = null
-}
 </script>
 
 <template>
-  <div>
-    <label :for="id" :class="{ unseen: hideLabel }">{{ label }}</label>
-    <input
-      :id="id"
-      v-model="draft"
-      class="boxed figure"
-      autocomplete="off"
-      :data-field="field"
-      :placeholder="placeholder"
-      :aria-invalid="problem ? 'true' : undefined"
-      @keydown.enter="commit"
-      @keydown.esc="restore"
-      @blur="commit"
-      @focus="($event.target as HTMLInputElement).select()"
-    />
-    <ProblemNote v-if="problem" :problem="problem" />
-  </div>
+  <TextField
+    v-bind="props"
+    :problem="problem"
+    @commit="emit('commit', $event)"
+    @cancel="emit('cancel')"
+    @clear="job.problem = null"
+  />
 </template>
-
-<style scoped>
-label {
-  display: block;
-  margin-bottom: 2px;
-  color: var(--second);
-}
-</style>

@@ -1,51 +1,63 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onMounted, ref, shallowRef } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, type Machine } from '../api/client'
+import { api, type Entry, type Machine, type MachineIn } from '../api/client'
+import { dateText } from '../rack'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
+import { inUnit, lengthText, shortText } from '../units'
 import LengthField from './LengthField.vue'
-import type { Question } from './RecordDialog.vue'
 
-const RecordDialog = defineAsyncComponent(() => import('./RecordDialog.vue'))
+const NewMachine = defineAsyncComponent(() => import('./NewMachine.vue'))
 
-/** Which machine, and how much its beam or tool takes away. */
+/** Which machine, and how much its beam or tool takes away: typed, or found and offered by the notebook. */
 const job = useJob()
 const settings = useSettings()
 const machines = shallowRef<Machine[]>([])
-
 const kinds = shallowRef<string[]>([])
+const entries = shallowRef<Entry[]>([])
 const adding = ref(false)
+const WAYS = { slats: 'row of slats', plug: 'plug and hole', comb: 'fit comb' } as const
 
 onMounted(async () => {
   machines.value = await api.machines()
   kinds.value = (await api.choices()).machine_kinds
 })
 
-const questions = computed<Question[]>(() => [
-  { name: 'name', label: 'Name', start: '' },
-  { name: 'kind', label: 'Kind', start: 'laser', choices: kinds.value },
-  { name: 'kerf', label: `Kerf, ${settings.unit}`, start: '', help: 'the beam’s or the tool’s width' },
-  { name: 'bed_width', label: `Bed width, ${settings.unit}`, start: '' },
-  { name: 'bed_height', label: `Bed height, ${settings.unit}`, start: '' },
-])
+const basis = computed(() => job.design!.basis)
+const machine = computed(() => basis.value.machine)
+const known = computed(
+  () =>
+    machines.value.find(({ id }) => String(id) === machine.value.id) ??
+    machines.value.find(({ document }) => !machine.value.id && document.name === machine.value.name),
+)
 
-async function add({ name, kind, kerf, bed_width, bed_height }: Record<string, string>): Promise<void> {
-  const added = await api.addMachine({
-    name: name!,
-    kind: kind!,
-    kerf: kerf!,
-    bed_width: bed_width!,
-    bed_height: bed_height!,
-    unit: settings.unit,
-  })
-  machines.value = await api.machines()
-  await job.edit({ machine: added.id })
+watch(
+  () => [machine.value.id, basis.value.stock.id],
+  async ([on, of]) => (entries.value = on && of ? await api.notebook(Number(on), Number(of)) : []),
+  { immediate: true },
+)
+
+/** Offered: the newest sure one of kerf and comb, and the newest doubtful one where none is sure. */
+const offers = computed(() => {
+  const valid = entries.value.filter((entry) => entry.valid)
+  return [valid.filter(({ kerf }) => kerf !== null), valid.filter(({ fits }) => fits !== null)]
+    .map((list) => list.find(({ offered }) => offered) ?? list[0])
+    .filter((entry) => entry !== undefined)
+    .filter((entry) => !used(entry))
+})
+
+function used(entry: Entry): boolean {
+  if (entry.fits)
+    return basis.value.fits.every(({ name, clearance }) => clearance === entry.fits![name as 'snug'])
+  return entry.kerf === machine.value.kerf && machine.value.found !== null
 }
 
-function idNow(): number | '' {
-  return machines.value.find((one) => one.document.name === job.design!.basis.machine.name)?.id ?? ''
+async function add(body: MachineIn): Promise<void> {
+  const added = await api.addMachine(body)
+  adding.value = false
+  machines.value = await api.machines()
+  await job.edit({ machine: added.id })
 }
 </script>
 
@@ -54,35 +66,102 @@ function idNow(): number | '' {
     Machine
     <select
       class="boxed"
-      :value="idNow()"
+      :value="known?.id ?? ''"
       @change="job.edit({ machine: Number(($event.target as HTMLSelectElement).value) })"
     >
+      <option v-if="!known" value="" disabled>{{ machine.name }}</option>
       <option v-for="one in machines" :key="one.id" :value="one.id">
         {{ one.document.name }}, {{ shortText(one.document.bed_width, settings.unit) }} ×
         {{ shortText(one.document.bed_height, settings.unit) }} {{ settings.unit }}
       </option>
     </select>
   </label>
-  <button class="link small" @click="adding = true">add a machine</button>
-  <RecordDialog
-    v-if="adding"
-    title="A new machine"
-    :questions="questions"
-    :save="add"
-    @close="adding = false"
-  />
+  <p class="links">
+    <button class="link small" @click="adding = true">add a machine</button>
+    <RouterLink v-if="known" class="small go" :to="{ name: 'machines', params: { id: known.id } }"
+      >see the machine</RouterLink
+    >
+  </p>
+  <NewMachine v-if="adding" :kinds="kinds" :save="add" @close="adding = false" />
+  <label v-if="machine.tools.length" class="second tool">
+    In the spindle
+    <select
+      class="boxed"
+      data-field="tool"
+      :value="machine.tool"
+      @change="job.edit({ tool: ($event.target as HTMLSelectElement).value })"
+    >
+      <option value="">none of them</option>
+      <option v-for="tool in machine.tools" :key="tool.name">{{ tool.name }}</option>
+    </select>
+  </label>
   <LengthField
     class="kerf"
     field="kerf"
     :label="`Kerf, in ${settings.unit}`"
-    :text="shortText(job.design!.basis.machine.kerf, settings.unit)"
+    :text="shortText(machine.kerf, settings.unit)"
     @commit="job.edit({ kerf: $event })"
   />
-  <p class="small second">What the beam or tool removes. It moves the path, never the part.</p>
+  <p v-if="machine.found" class="small second">
+    ± {{ lengthText(machine.found.within, settings.unit, 4) }}, by a
+    {{ WAYS[machine.found.way as keyof typeof WAYS] }} on {{ machine.found.stock }}
+    {{ lengthText(machine.found.thickness, settings.unit) }}, {{ dateText(machine.found.date) }}
+  </p>
+  <p v-else class="small second">Typed: nobody measured how sure it is. It moves the path, never the part.</p>
+  <p v-for="doubt in basis.doubts" :key="doubt" class="small doubt">{{ inUnit(doubt, settings.unit) }}</p>
+  <ul v-if="offers.length" class="offers small">
+    <li v-for="entry in offers" :key="entry.id">
+      <template v-if="entry.kerf !== null">
+        The notebook has <b class="figure">{{ lengthText(entry.kerf, settings.unit, 3) }}</b> ±
+        {{ lengthText(entry.within, settings.unit, 3) }}
+      </template>
+      <template v-else-if="entry.fits">
+        The notebook has a fit comb: snug at
+        <b class="figure">{{ lengthText(entry.fits.snug, settings.unit, 3) }}</b>
+      </template>
+      of {{ dateText(entry.made) }}
+      <span v-for="warning in entry.warnings" :key="warning" class="ochre"
+        >{{ inUnit(warning, settings.unit) }}.
+      </span>
+      <button class="link" @click="job.edit({ entry: entry.id })">
+        {{ entry.warnings.length ? 'use it all the same' : 'use it' }}
+      </button>
+    </li>
+  </ul>
+  <RouterLink
+    v-if="known"
+    class="small find"
+    :to="{ name: 'notebook', query: { machine: known.id, stock: basis.stock.id } }"
+    >find the kerf for this board</RouterLink
+  >
 </template>
 
 <style scoped>
 .kerf {
   margin: 10px 0 4px;
+}
+.tool {
+  display: block;
+  margin-top: 8px;
+}
+.links {
+  display: flex;
+  justify-content: space-between;
+}
+.go {
+  padding: 2px 4px;
+}
+a {
+  color: var(--deep);
+}
+.doubt,
+.offers li {
+  margin-top: 6px;
+  padding: 4px 8px;
+  background: var(--ochre-wash);
+}
+.find {
+  display: inline-block;
+  margin-top: 8px;
 }
 </style>

@@ -3,14 +3,17 @@ import type { Problem } from '../api/client'
 import { useSettings } from '../stores/settings'
 import { inUnit } from '../units'
 
-/** What is wrong and what to do, where it was typed. */
-defineProps<{ problem: Problem }>()
+/** What is wrong and what to do, where it was typed; what was likely meant can be taken where somebody listens. */
+defineProps<{ problem: Problem; onMend?: (text: string) => void }>()
 const settings = useSettings()
 </script>
 
 <template>
   <p class="problem small" role="alert">
     {{ inUnit(problem.why, settings.unit) }} <b>{{ inUnit(problem.fix, settings.unit) }}</b>
+    <button v-if="problem.mend && onMend" type="button" class="link" @click="onMend(problem.mend)">
+      use {{ inUnit(problem.mend, settings.unit) }}
+    </button>
   </p>
 </template>
 

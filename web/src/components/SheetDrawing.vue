@@ -34,6 +34,17 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
         :width="Math.max(sheet.width - 2 * margin, 0)"
         :height="Math.max(sheet.height - 2 * margin, 0)"
       />
+      <rect
+        v-for="(one, i) in sheet.keep_outs"
+        :key="`clear-${i}`"
+        class="keep-out"
+        :x="one.box[0]"
+        :y="one.box[1]"
+        :width="one.box[2] - one.box[0]"
+        :height="one.box[3] - one.box[1]"
+      >
+        <title>keep clear: {{ one.name }}</title>
+      </rect>
       <path
         v-for="one in placed"
         :key="`${one.part}-${one.copy_number}`"
@@ -77,6 +88,11 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
   stroke: var(--second);
   stroke-dasharray: 2 4;
   pointer-events: none;
+}
+.keep-out {
+  fill: var(--ochre-wash);
+  stroke: var(--ochre);
+  stroke-dasharray: 4 3;
 }
 .part {
   fill: var(--board);

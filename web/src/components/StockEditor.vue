@@ -1,20 +1,22 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onMounted, ref, shallowRef } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, type Stock } from '../api/client'
+import { api, type Rack, type Stock, type StockIn } from '../api/client'
+import { dateText } from '../rack'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { lengthText, shortText } from '../units'
+import { inUnit, lengthText, shortText } from '../units'
+import ChangeList from './ChangeList.vue'
 import ReadingsEditor from './ReadingsEditor.vue'
-import type { Question } from './RecordDialog.vue'
 
-const RecordDialog = defineAsyncComponent(() => import('./RecordDialog.vue'))
+const NewStock = defineAsyncComponent(() => import('./NewStock.vue'))
 
-/** Which board, and how thick it really is. The job keeps its own readings; the rack learns them when asked to. */
+/** Which board, and how thick it really is. The job keeps its own readings; it follows the rack only when asked to. */
 const job = useJob()
 const settings = useSettings()
 const rack = shallowRef<Stock[]>([])
 const kinds = shallowRef<string[]>([])
+const offer = shallowRef<Rack | null>(null)
 const kept = ref('')
 const adding = ref(false)
 
@@ -23,60 +25,44 @@ onMounted(async () => {
   kinds.value = (await api.choices()).stock_kinds
 })
 
-const questions = computed<Question[]>(() => [
-  { name: 'name', label: 'Name', start: '' },
-  { name: 'kind', label: 'Kind', start: 'plywood', choices: kinds.value },
-  { name: 'nominal', label: `Sold as, ${settings.unit}`, start: '' },
-  {
-    name: 'readings',
-    label: `Readings, ${settings.unit}`,
-    start: '',
-    help: 'by caliper, with spaces between',
-  },
-  { name: 'sheets', label: 'Sheets at hand', start: '', help: 'empty: as many as it takes' },
-  { name: 'sheet_width', label: `Sheet width, ${settings.unit}`, start: '' },
-  { name: 'sheet_height', label: `Sheet height, ${settings.unit}`, start: '' },
-])
+const basis = computed(() => job.design!.basis)
+const stock = computed(() => basis.value.stock)
+const onRack = computed(
+  () =>
+    rack.value.find(({ id }) => String(id) === stock.value.id) ??
+    rack.value.find(({ document }) => !stock.value.id && document.name === stock.value.name) ??
+    null,
+)
 
-async function add({
-  name,
-  kind,
-  nominal,
-  readings,
-  sheets,
-  sheet_width,
-  sheet_height,
-}: Record<string, string>): Promise<void> {
-  const values = readings!.split(/[\s;]+/).filter(Boolean)
-  const added = await api.addStock({
-    name: name!,
-    kind: kind!,
-    nominal: nominal!,
-    readings: values,
-    sheet_width: sheet_width!,
-    sheet_height: sheet_height!,
-    sheets: sheets?.trim() || null,
-    unit: settings.unit,
-  })
+watch(
+  () => job.design!.moves,
+  async () => (offer.value = await api.rack(job.design!.id)),
+  { immediate: true },
+)
+
+async function add(body: StockIn): Promise<void> {
+  const added = await api.addStock(body)
+  adding.value = false
   rack.value = await api.stocks()
   await job.edit({ stock: added.id })
 }
 
-const stock = computed(() => job.design!.basis.stock)
-const onRack = computed(() => rack.value.find((one) => one.document.name === stock.value.name) ?? null)
-const differs = computed(
-  () => onRack.value && onRack.value.document.readings.join() !== stock.value.readings.join(),
-)
-
+/** The rack's own document with this job's readings: a new measurement there, which the job then follows. */
 async function keepOnRack(): Promise<void> {
-  const changed = await api.changeStock(onRack.value!.id, stock.value)
-  rack.value = rack.value.map((one) => (one.id === changed.id ? changed : one))
-  kept.value = 'The rack has these readings now.'
+  const { id, document } = onRack.value!
+  await api.changeStock(id, { ...document, readings: stock.value.readings, unit: 'mm' })
+  rack.value = await api.stocks()
+  if (await job.edit({ stock: id })) kept.value = 'The rack has these readings now.'
 }
+
+const sizes = computed(() => [
+  { width: stock.value.sheet_width, height: stock.value.sheet_height, count: stock.value.sheets },
+  ...stock.value.other_sheets,
+])
 </script>
 
 <template>
-  <div class="stock">
+  <div>
     <label class="second">
       Board from the stock rack
       <select
@@ -91,27 +77,61 @@ async function keepOnRack(): Promise<void> {
         </option>
       </select>
     </label>
-    <button class="link small" @click="adding = true">add a board to the rack</button>
-    <RecordDialog
-      v-if="adding"
-      title="A new board"
-      :questions="questions"
-      :save="add"
-      @close="adding = false"
-    />
-    <p class="second head">Thickness by caliper, in {{ settings.unit }}</p>
+    <p class="links">
+      <button class="link small" @click="adding = true">add a board</button>
+      <RouterLink v-if="onRack" class="small go" :to="{ name: 'rack', params: { id: onRack.id } }"
+        >see it there</RouterLink
+      >
+    </p>
+    <NewStock v-if="adding" :kinds="kinds" :save="add" @close="adding = false" />
+    <label v-if="sizes.length > 1" class="second sheet">
+      Cut from a sheet of
+      <select
+        class="boxed"
+        :value="0"
+        data-field="sheet"
+        @change="job.edit({ sheet: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="(size, i) in sizes" :key="i" :value="i">
+          {{ shortText(size.width, settings.unit) }} × {{ shortText(size.height, settings.unit)
+          }}{{ size.count === null ? '' : `, ${size.count} at hand` }}
+        </option>
+      </select>
+    </label>
+    <p class="second head">
+      Thickness by caliper, in {{ settings.unit }}
+      <span class="small">{{
+        stock.measured ? `· measured ${dateText(stock.measured)}` : '· measured for this job'
+      }}</span>
+    </p>
+    <div v-if="offer" class="rack small">
+      <p>
+        The rack says <b class="figure">{{ lengthText(offer.thickness, settings.unit, 3) }}</b>
+        <template v-if="offer.measured">, measured {{ dateText(offer.measured) }}</template
+        >.
+        <button class="link" @click="job.edit({ stock: offer.stock })">follow the rack</button>
+        <button v-if="onRack && !stock.measured" class="link" @click="keepOnRack">
+          keep these on the rack
+        </button>
+      </p>
+      <details>
+        <summary>
+          {{ offer.problem ? 'it would no longer work' : `${offer.changes.length} figures would change` }}
+        </summary>
+        <p v-if="offer.problem">{{ inUnit(offer.problem.why, settings.unit) }}</p>
+        <ChangeList :changes="offer.changes" />
+      </details>
+    </div>
+    <p v-else-if="kept" class="small second" role="status">{{ kept }}</p>
     <ReadingsEditor />
     <p class="small second">
-      mean <b class="figure">{{ lengthText(job.design!.basis.thickness, settings.unit, 3) }}</b> · thin
-      <span class="figure">{{ lengthText(job.design!.basis.thin, settings.unit) }}</span> · thick
-      <span class="figure">{{ lengthText(job.design!.basis.thick, settings.unit) }}</span>
+      mean <b class="figure">{{ lengthText(basis.thickness, settings.unit, 3) }}</b> · thin
+      <span class="figure">{{ lengthText(basis.thin, settings.unit) }}</span> · thick
+      <span class="figure">{{ lengthText(basis.thick, settings.unit) }}</span>
     </p>
-    <p v-if="differs" class="rack small">
-      The rack has other readings for {{ stock.name }}.
-      <button class="link" @click="job.edit({ stock: onRack!.id })">follow the rack</button>
-      <button class="link" @click="keepOnRack">keep these on the rack</button>
+    <p v-for="warning in basis.warnings" :key="warning" class="small ochre">
+      {{ inUnit(warning, settings.unit) }}
     </p>
-    <p v-else-if="kept" class="small second" role="status">{{ kept }}</p>
   </div>
 </template>
 
@@ -119,9 +139,24 @@ async function keepOnRack(): Promise<void> {
 .head {
   margin: 10px 0 2px;
 }
+.sheet {
+  display: block;
+  margin-top: 6px;
+}
+.links {
+  display: flex;
+  justify-content: space-between;
+}
+.go {
+  padding: 2px 4px;
+  color: var(--deep);
+}
 .rack {
-  margin-top: 8px;
+  margin: 4px 0 8px;
   padding: 4px 8px;
   background: var(--ochre-wash);
+}
+summary {
+  cursor: pointer;
 }
 </style>

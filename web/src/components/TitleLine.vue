@@ -23,6 +23,11 @@ async function leave(): Promise<void> {
     /></RouterLink>
     <slot><b>Lean Notch</b></slot>
     <span class="space" />
+    <nav v-if="session.session?.name" aria-label="Workshop">
+      <RouterLink :to="{ name: 'rack' }">Stock rack</RouterLink>
+      <RouterLink :to="{ name: 'machines' }">Machines</RouterLink>
+      <RouterLink :to="{ name: 'notebook' }">Kerf notebook</RouterLink>
+    </nav>
     <slot name="actions" />
     <div class="switch" role="group" aria-label="Unit">
       <button :aria-pressed="settings.unit === 'mm'" @click="settings.unit = 'mm'">mm</button>
@@ -51,6 +56,21 @@ header {
 .home :deep(svg) {
   display: block;
   color: var(--title-ink);
+}
+nav {
+  display: flex;
+  gap: 14px;
+  margin-right: 6px;
+}
+nav a {
+  color: var(--title-second);
+  text-decoration: none;
+}
+nav a:hover,
+nav a[aria-current='page'] {
+  color: var(--title-ink);
+  text-decoration: underline;
+  text-underline-offset: 4px;
 }
 .space {
   flex: 1;

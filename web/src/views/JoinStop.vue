@@ -30,7 +30,12 @@ onMounted(() => {
         <ul aria-label="Joints">
           <li v-for="one in job.design!.mates" :key="one.id">
             <button :aria-pressed="one.id === mate?.id" @click="job.selected = `joint:${one.id}`">
-              {{ one.title }}
+              <span
+                >{{ one.title }}
+                <span v-if="one.fit.wants" class="small" :class="one.fit.fails ? 'bad' : 'ochre'">{{
+                  one.fit.wants
+                }}</span></span
+              >
               <span class="small second figure"
                 >{{ one.fingers }} × {{ lengthText(one.finger, settings.unit) }}</span
               >
@@ -84,6 +89,9 @@ li button:hover {
   background: var(--deep-wash);
   color: var(--deep);
   font-weight: 500;
+}
+.bad {
+  color: var(--bad);
 }
 .proved {
   display: flex;

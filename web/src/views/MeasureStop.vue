@@ -1,13 +1,22 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import DotStrip from '../components/DotStrip.vue'
 import FitEditor from '../components/FitEditor.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import MachineEditor from '../components/MachineEditor.vue'
 import StockEditor from '../components/StockEditor.vue'
 import StopLayout from '../components/StopLayout.vue'
+import TriesPanel from '../components/TriesPanel.vue'
 import { useJob } from '../stores/job'
 
 const job = useJob()
+
+/** Where this job comes from, and what comes from it on other boards. */
+const kin = computed(() => [
+  ...(job.design!.variant_of ? [{ ...job.design!.variant_of, what: 'A variant of' }] : []),
+  ...job.design!.variants.map((one) => ({ ...one, what: 'Its variant:' })),
+])
 </script>
 
 <template>
@@ -20,6 +29,7 @@ const job = useJob()
           :mean="job.design!.basis.thickness"
           :width="206"
           :height="34"
+          :outliers="job.design!.basis.outliers"
         />
         <StockEditor />
       </section>
@@ -30,7 +40,14 @@ const job = useJob()
       <section class="card">
         <h2>The fit</h2>
         <FitEditor />
+        <p v-if="kin.length" class="small kin">
+          <template v-for="one in kin" :key="one.id">
+            {{ one.what }}
+            <RouterLink :to="{ name: 'measure', params: { id: one.id } }">{{ one.name }}</RouterLink>
+          </template>
+        </p>
       </section>
+      <TriesPanel />
     </div>
     <template #ledger
       ><LedgerPanel subject="basis" title="Basis" about="everything else is computed from these"
@@ -46,6 +63,14 @@ const job = useJob()
   gap: 14px;
   padding: 4px 22px 22px;
   overflow-y: auto;
+}
+.kin {
+  margin-top: 10px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+}
+.kin a {
+  color: var(--deep);
 }
 .card {
   padding: 14px 16px;

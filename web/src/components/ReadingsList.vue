@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+
+import type { Problem } from '../api/client'
+import { useSettings } from '../stores/settings'
+import { shortText } from '../units'
+import ProblemNote from './ProblemNote.vue'
+
+/** Caliper readings one after the other: Enter goes to the next, an empty one at the end adds, a list may be pasted. */
+const props = withDefaults(
+  defineProps<{ values: readonly number[]; problem: Problem | null; field?: string; noun?: string }>(),
+  { field: 'readings', noun: 'reading' },
+)
+const emit = defineEmits<{ commit: [texts: string[]]; clear: [] }>()
+const settings = useSettings()
+const list = ref<HTMLElement | null>(null)
+
+/** A reading as shown; one that was not touched since goes back as measured, whatever unit it is shown in. */
+interface Draft {
+  text: string
+  shown: string
+  mm: number
+}
+const drafts = ref<Draft[]>([])
+const EMPTY: Draft = { text: '', shown: '', mm: 0 }
+
+function current(): Draft[] {
+  return props.values.map((mm) => {
+    const text = shortText(mm, settings.unit)
+    return { text, shown: text, mm }
+  })
+}
+
+watch(
+  () => JSON.stringify(current()),
+  () => props.problem || (drafts.value = [...current(), { ...EMPTY }]),
+  { immediate: true },
+)
+
+const filled = computed(() => drafts.value.filter(({ text }) => text.trim()))
+
+function commit(): void {
+  const same =
+    filled.value.length === props.values.length && filled.value.every(({ text, shown }) => text === shown)
+  if (!same)
+    emit(
+      'commit',
+      filled.value.map(({ text, shown, mm }) => (text === shown ? `${mm} mm` : text.trim())),
+    )
+  else if (props.problem) emit('clear')
+}
+
+async function next(index: number): Promise<void> {
+  commit()
+  if (index === drafts.value.length - 1) drafts.value.push({ ...EMPTY })
+  await nextTick()
+  list.value?.querySelectorAll('input')[index + 1]?.focus()
+}
+
+function paste(event: ClipboardEvent, index: number): void {
+  const values = (event.clipboardData?.getData('text') ?? '').split(/[\s;]+/).filter(Boolean)
+  if (values.length < 2) return
+  event.preventDefault()
+  drafts.value.splice(index, 1, ...values.map((text) => ({ ...EMPTY, text })))
+  drafts.value = [...filled.value, { ...EMPTY }]
+  commit()
+}
+
+function remove(index: number): void {
+  drafts.value.splice(index, 1)
+  commit()
+}
+
+function mend(index: number, text: string): void {
+  drafts.value[index] = { ...EMPTY, text }
+  commit()
+}
+
+/** The problem's own index counts filled readings only, as they were sent. */
+function problemAt(index: number): Problem | null {
+  const sent = drafts.value.slice(0, index).filter(({ text }) => text.trim()).length
+  const here = drafts.value[index]?.text.trim() && props.problem?.field === `${props.field}[${sent}]`
+  return here ? props.problem : null
+}
+</script>
+
+<template>
+  <div>
+    <ol ref="list">
+      <li v-for="(draft, index) in drafts" :key="index">
+        <input
+          v-model="draft.text"
+          class="boxed figure"
+          autocomplete="off"
+          :data-field="`${field}[${index}]`"
+          :aria-label="index === drafts.length - 1 ? `next ${noun}` : `${noun} ${index + 1}`"
+          :placeholder="index === drafts.length - 1 ? `next ${noun}` : ''"
+          :aria-invalid="problemAt(index) ? 'true' : undefined"
+          @keydown.enter="next(index)"
+          @blur="commit"
+          @paste="paste($event, index)"
+        />
+        <button
+          v-if="index < drafts.length - 1"
+          class="link"
+          :aria-label="`remove ${noun} ${index + 1}`"
+          @click="remove(index)"
+        >
+          remove
+        </button>
+        <ProblemNote v-if="problemAt(index)" :problem="problemAt(index)!" @mend="mend(index, $event)" />
+      </li>
+    </ol>
+    <ProblemNote v-if="problem?.field === field" :problem="problem" />
+  </div>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 4px;
+  margin-bottom: 4px;
+}
+li > p {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,301 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { api, Problem, type Stock, type Trial } from '../api/client'
+import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { inUnit, lengthText, shortText, timeText } from '../units'
+import ProblemNote from './ProblemNote.vue'
+
+/** This job on other boards, side by side: what changes, what fails, what it takes. Adopt one, or save it as a variant. */
+const job = useJob()
+const settings = useSettings()
+const router = useRouter()
+const rack = shallowRef<Stock[]>([])
+const chosen = ref<number[]>([])
+const trials = shallowRef<Trial[]>([])
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+const length = (mm: number) => lengthText(mm, settings.unit)
+
+onMounted(async () => (rack.value = await api.stocks()))
+
+const others = computed(() => rack.value.filter(({ id }) => !chosen.value.includes(id)))
+const boards = computed(() => chosen.value.map((id) => rack.value.find((one) => one.id === id)))
+
+async function attempt(act: () => Promise<void>): Promise<void> {
+  problem.value = null
+  busy.value = true
+  try {
+    await act()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    problem.value = error
+  } finally {
+    busy.value = false
+  }
+}
+
+watch(
+  () => [chosen.value.join(), job.design?.moves],
+  () =>
+    attempt(async () => {
+      const swaps = chosen.value.map((stock) => ({ stock }))
+      trials.value = swaps.length ? await api.tries(job.design!.id, swaps) : []
+    }),
+)
+
+function add(event: Event): void {
+  const select = event.target as HTMLSelectElement
+  chosen.value = [...chosen.value, Number(select.value)]
+  select.value = ''
+}
+
+const drop = (index: number) => (chosen.value = chosen.value.filter((_, i) => i !== index))
+
+async function adopt(index: number): Promise<void> {
+  const id = chosen.value[index]!
+  if (await job.edit({ stock: id })) drop(index)
+}
+
+const saveVariant = (index: number) =>
+  attempt(async () => {
+    const stock = boards.value[index]!
+    const name = `${job.design!.name}, ${stock.document.name}`.slice(0, 80)
+    const variant = await api.saveVariant(job.design!.id, name, { stock: stock.id })
+    await router.push({ name: 'measure', params: { id: variant.id } })
+  })
+
+/** Dimensions of the job itself that change on some board; those of parts are in the list below them. */
+const rows = computed(() => {
+  const titles = new Map<string, string>()
+  for (const { changes } of trials.value)
+    for (const { about, title, kind } of changes) if (kind === 'length') titles.set(`${about}/${title}`, `${about} ${title}`.trim())
+  return [...titles].filter(([key]) => key.startsWith('/') && !['/thickness', '/kerf', '/a slot for this board', '/its path drawn at', '/spread', '/clearance'].includes(key))
+}) // prettier-ignore
+const parts = computed(() => {
+  const keys = new Map<string, string>()
+  for (const { changes } of trials.value) for (const { about, title } of changes) if (about) keys.set(`${about}/${title}`, `${about} ${title}`)
+  return [...keys]
+}) // prettier-ignore
+
+function after(trial: Trial, key: string): string {
+  const here = trial.changes.find(({ about, title }) => `${about}/${title}` === key)
+  if (here?.after != null) return length(here.after)
+  const before = trials.value
+    .flatMap(({ changes }) => changes)
+    .find(({ about, title }) => `${about}/${title}` === key)
+  return before?.before != null && !trial.problem ? length(before.before) : '–'
+}
+const isChanged = (trial: Trial, key: string) =>
+  trial.changes.some(({ about, title }) => `${about}/${title}` === key)
+</script>
+
+<template>
+  <section class="tries">
+    <header>
+      <h2>Try another board</h2>
+      <select class="boxed" aria-label="a board to try" @change="add">
+        <option value="">put a board beside this one</option>
+        <option v-for="one in others" :key="one.id" :value="one.id">
+          {{ one.document.name }}, {{ shortText(one.thickness, settings.unit) }} {{ settings.unit }}
+        </option>
+      </select>
+      <span v-if="busy" class="small second">trying</span>
+    </header>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <table v-if="trials.length > 1">
+      <colgroup>
+        <col style="width: 128px" />
+      </colgroup>
+      <thead>
+        <tr>
+          <td />
+          <th v-for="(trial, i) in trials" :key="i" scope="col">
+            {{ trial.stock }}
+            <span class="small second">{{ i ? '' : 'as it is now' }}</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody class="figure">
+        <tr>
+          <th scope="row">thickness</th>
+          <td v-for="(trial, i) in trials" :key="i">{{ length(trial.thickness) }}</td>
+        </tr>
+        <tr>
+          <th scope="row">kerf</th>
+          <td
+            v-for="(trial, i) in trials"
+            :key="i"
+            :class="{ ochre: trial.doubts.length }"
+            :title="trial.doubts.join(' ')"
+          >
+            {{ length(trial.kerf) }}<template v-if="trial.doubts.length"> ?</template>
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">a slot for it</th>
+          <td v-for="(trial, i) in trials" :key="i">{{ length(trial.slot) }}</td>
+        </tr>
+        <tr v-for="[key, title] in rows" :key="key">
+          <th scope="row">{{ title }}</th>
+          <td v-for="(trial, i) in trials" :key="i" :class="{ changed: isChanged(trial, key) }">
+            {{ after(trial, key) }}
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">joints</th>
+          <td v-for="(trial, i) in trials" :key="i" class="words">
+            <template v-if="trial.problem">–</template>
+            <template v-else>
+              {{ trial.verdict }}
+              <span v-if="trial.failing" class="bad">{{ trial.failing }} of {{ trial.joints }} fail</span>
+              <span v-if="trial.wants" class="small ochre">{{ inUnit(trial.wants, settings.unit) }}</span>
+              <span v-for="warning in trial.warnings" :key="warning" class="small ochre">{{
+                inUnit(warning, settings.unit)
+              }}</span>
+            </template>
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">sheets</th>
+          <td v-for="(trial, i) in trials" :key="i">
+            <template v-if="!trial.problem">
+              {{ trial.sheets }} <span class="small second">{{ (trial.used * 100).toFixed(0) }} % used</span>
+            </template>
+            <template v-else>–</template>
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">time</th>
+          <td v-for="(trial, i) in trials" :key="i">{{ trial.problem ? '–' : timeText(trial.seconds) }}</td>
+        </tr>
+        <tr>
+          <th scope="row">price of the sheets</th>
+          <td v-for="(trial, i) in trials" :key="i">
+            {{ trial.price === null ? 'not known' : trial.price.toFixed(2) }}
+          </td>
+        </tr>
+        <tr v-if="trials.some((trial) => trial.problem)">
+          <th scope="row">cannot be made</th>
+          <td v-for="(trial, i) in trials" :key="i" class="words">
+            <ProblemNote
+              v-if="trial.problem"
+              :problem="
+                new Problem(
+                  trial.problem.code,
+                  trial.problem.why,
+                  trial.problem.fix,
+                  trial.problem.field,
+                  422,
+                )
+              "
+            />
+          </td>
+        </tr>
+        <tr>
+          <td />
+          <td v-for="(trial, i) in trials" :key="i" class="words">
+            <template v-if="i">
+              <button v-if="!trial.problem" class="plain small" @click="adopt(i - 1)">adopt</button>
+              <button v-if="!trial.problem" class="plain small" @click="saveVariant(i - 1)">
+                as a variant
+              </button>
+              <button class="link small" @click="drop(i - 1)">take away</button>
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <details v-if="trials.length > 1 && parts.length" class="small">
+      <summary>{{ parts.length }} sizes of parts change</summary>
+      <table>
+        <colgroup>
+          <col style="width: 128px" />
+        </colgroup>
+        <tbody class="figure">
+          <tr v-for="[key, title] in parts" :key="key">
+            <th scope="row">{{ title }}</th>
+            <td v-for="(trial, i) in trials" :key="i" :class="{ changed: isChanged(trial, key) }">
+              {{ after(trial, key) }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+    <p v-if="trials.length < 2" class="small second">
+      Every size, slot and path is computed anew for the board you put beside this one; nothing is kept until
+      you adopt it.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.tries {
+  grid-column: 1 / -1;
+  padding: 14px 16px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  margin-bottom: 6px;
+}
+h2 {
+  font-size: 15px;
+  font-weight: 600;
+}
+header select {
+  width: auto;
+}
+table {
+  width: 100%;
+  table-layout: fixed;
+  border-collapse: collapse;
+}
+td {
+  overflow-wrap: break-word;
+}
+.words button {
+  white-space: nowrap;
+}
+th,
+td {
+  padding: 3px 8px;
+  text-align: right;
+  vertical-align: baseline;
+  border-top: 1px solid var(--line);
+}
+thead th {
+  border: 0;
+  font-weight: 600;
+}
+thead td {
+  border: 0;
+}
+tbody th {
+  padding-left: 0;
+  text-align: left;
+  font: inherit;
+  font-family: var(--words);
+  color: var(--second);
+}
+thead th span,
+.words span {
+  display: block;
+  font-family: var(--words);
+  font-weight: 400;
+}
+.changed {
+  box-shadow: inset 0 -2px var(--ochre);
+}
+.bad {
+  color: var(--bad);
+}
+summary {
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,34 @@
+import { shortText, type Unit } from './units'
+
+/** Corners as they are typed and shown: "0 0; 380 0; 380 90". */
+export function cornersText(outline: readonly (readonly [number, number])[], unit: Unit): string {
+  return outline.map(([x, y]) => `${shortText(x, unit)} ${shortText(y, unit)}`).join('; ')
+}
+
+/** Corners as typed, lengths still texts; "380 × 90" is a rectangle. What has no y keeps an empty one, for the core to refuse. */
+export function readCorners(text: string): [string, string][] {
+  const sides = /^([^;]+?)\s*[×x]\s*([^;]+)$/.exec(text.trim())
+  if (sides) {
+    const [width, height] = [sides[1]!.trim(), sides[2]!.trim()]
+    return [['0', '0'], [width, '0'], [width, height], ['0', height]] // prettier-ignore
+  }
+  return text
+    .split(';')
+    .map((corner) => corner.trim().split(/\s+/))
+    .filter(([x]) => x)
+    .map(([x, y]) => [x!, y ?? ''])
+}
+
+/** A day as people write it. */
+export function dateText(iso: string): string {
+  return new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
+/** Hands a file to the browser to keep. */
+export function save(data: Blob, name: string): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(data)
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+}
