@@ -24,10 +24,12 @@ def add_measuring(commands: Any) -> list[argparse.ArgumentParser]:
 
     practice = commands.add_parser(
         "practice", help="cut a test piece on a machine that is not there", description="Cut a test piece on the "
-        "practice machine of that seed, and print what a caliper and two hands tell of it."
+        "practice machine of that seed, and print what a caliper and two hands tell of it; or tell what is true of it."
     )  # fmt: skip
-    practice.add_argument("action", choices=("cut",), help="what to do")
-    practice.add_argument("file", type=Path, metavar="FILE", help="a test piece, as `lean-notch test-piece` writes it")
+    practice.add_argument("action", choices=("cut", "tell"), help="cut a file, or tell what the machine hides")
+    practice.add_argument(
+        "file", type=Path, nargs="?", metavar="FILE", help="a test piece, as `lean-notch test-piece` writes it"
+    )
     practice.add_argument("--seed", type=int, required=True, help="which machine and board")
     practice.add_argument("--sold-as", default="3", metavar="LENGTH", help="what the board is sold as (default: 3)")
     practice.add_argument("--tool", metavar="LENGTH", help="a router with a tool of that diameter, not a laser")
@@ -93,7 +95,20 @@ def _practice(arguments: argparse.Namespace) -> int:
 
     nominal = positive_mm(length_mm(arguments.sold_as), "sold-as", "The board", 200)
     tool = positive_mm(length_mm(arguments.tool), "tool", "The tool's diameter", 50) if arguments.tool else None
-    cut = Practice(arguments.seed, nominal, tool).cut(read(arguments.file), arguments.file.name)
+    machine = Practice(arguments.seed, nominal, tool)
+    if arguments.action == "tell":
+        truth = machine.truth
+        limits = ", ".join(f"{limit:+.4f}" for limit in truth.limits)
+        lines = [
+            f"kerf {truth.kerf:.4f} mm",
+            f"board {truth.board:.4f} mm on the whole",
+            f"feels change at {limits} mm",
+        ]
+        say(arguments, asdict(truth), lines)
+        return 0
+    if arguments.file is None:
+        raise MissingInput("No file is given to cut.", fix="Name a test piece's file.", field="file")
+    cut = machine.cut(read(arguments.file), arguments.file.name)
     rows = (("board", cut.thickness), ("row", cut.row), ("hole", cut.hole), ("plug", cut.plug))
     lines = [f"{name}: {' '.join(f'{value:.2f}' for value in values)}" for name, values in rows if values]
     lines += [f"pairs: {', '.join(cut.answers)}"] if cut.answers else []
@@ -117,8 +132,11 @@ def _kerf(arguments: argparse.Namespace) -> int:
         found = kerf_of_slats(length_mm(arguments.length), arguments.pieces, _readings(arguments.readings, "readings"))
     else:
         found = kerf_of_plug(_readings(arguments.hole, "hole"), _readings(arguments.plug, "plug"))
-    document = {"kerf": found.value, "standard_uncertainty": found.standard, "within": found.expanded}
-    say(arguments, document, [f"kerf {found.value:.4f} mm, within {found.expanded:.4f} mm in 95 of 100 cases"])
+    document = {
+        "kerf": found.value, "standard_uncertainty": found.standard, "within": found.expanded, "notes": found.notes,
+    }  # fmt: skip
+    line = f"kerf {found.value:.4f} mm, within {found.expanded:.4f} mm in 95 of 100 cases"
+    say(arguments, document, [line, *found.notes])
     return 0
 
 
@@ -137,10 +155,10 @@ def _comb(arguments: argparse.Namespace) -> int:
 
 
 def _readings(text: str, field: str) -> list[float]:
-    from .units import length_mm
+    from .units import length_mm, split_lengths
 
     values = []
-    for index, one in enumerate(text.replace(";", " ").split()):
+    for index, one in enumerate(split_lengths(text)):
         try:
             values.append(length_mm(one))
         except NotchError as error:
@@ -169,7 +187,7 @@ def _try(arguments: argparse.Namespace) -> int:
         documents.append(
             {
                 "stock": other.stock.name, "thickness": other.thickness, "sheets": trial.sheets, "used": trial.used,
-                "seconds": trial.seconds, "price": trial.price, "failing": trial.failing, "wants": trial.wants,
+                "seconds": trial.seconds, "price": trial.price, "failing": list(trial.failing), "wants": trial.wants,
                 "changes": [
                     {"of": c.about or c.subject, "what": c.before.title, "before": c.before.value, "after": c.after.value}
                     for c in trial.changes

@@ -48,8 +48,9 @@ class Trial:
     price: float | None = None
 
     @property
-    def failing(self) -> int:
-        return sum(joint.fit.fails for joint in self.joints)
+    def failing(self) -> tuple[str, ...]:
+        """The joints that fall out or will not go, by their titles."""
+        return tuple(joint.title for joint in self.joints if joint.fit.fails)
 
     @property
     def wants(self) -> str:

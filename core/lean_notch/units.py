@@ -97,6 +97,38 @@ def length_mm(text: str, unit: Unit = "mm", names: Mapping[str, float] | None = 
     return mm
 
 
+_BETWEEN = re.compile(r"[;\n\r\t]+|,(?=\s)")
+_NEXT_NUMBER = re.compile(r" +(?=[-+]?[.,]?\d)")
+_WHOLE_AND_FRACTION = re.compile(r"(?<![\d./,])(\d+)\s+(\d+\s*/\s*\d+)")
+_ENDS_IN_UNIT = re.compile(r"[A-Za-z\"″]+$")
+
+
+def split_lengths(text: str) -> list[str]:
+    """A list of lengths as people paste it, one by one: lines, semicolons, commas or spaces part them.
+
+    A unit that stands behind the last one alone counts for all. A comma parts where a point is the decimal mark, and is
+    the decimal mark elsewhere.
+
+    >>> split_lengths("3.05, 3.06;3.1"), split_lengths("3,05 3,06"), split_lengths("0.120 0.121 in")
+    (['3.05', '3.06', '3.1'], ['3,05', '3,06'], ['0.120 in', '0.121 in'])
+    >>> split_lengths("1/8 in 3.2 mm"), split_lengths("1 1/4; 2 in")
+    (['1/8 in', '3.2 mm'], ['1 1/4 in', '2 in'])
+    """
+    if "." in text:
+        text = text.replace(",", ";")
+    text = _WHOLE_AND_FRACTION.sub("\\1\N{NO-BREAK SPACE}\\2", text)
+    found = [
+        one.replace("\N{NO-BREAK SPACE}", " ").strip()
+        for chunk in _BETWEEN.split(text)
+        for one in _NEXT_NUMBER.split(chunk.strip())
+    ]
+    found = [one for one in found if one]
+    unit = _ENDS_IN_UNIT.search(found[-1]) if found else None
+    if unit and not any(_ENDS_IN_UNIT.search(one) for one in found[:-1]):
+        found[:-1] = [f"{one} {unit[0]}" for one in found[:-1]]
+    return found
+
+
 @dataclass(frozen=True)
 class Length:
     """A length as it was typed, with the unit its bare numbers count in. It is evaluated anew at each build."""

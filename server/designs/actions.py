@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
+from typing import TypeVar
 
 from config.problems import Conflict
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 from lean_notch.basis import Basis, machine_from_json, stock_from_json
-from lean_notch.basis.equip import equipped, with_fits, with_kerf
+from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock, with_fits, with_kerf
 from lean_notch.cutting import profile_from_json
 from lean_notch.documents import text
 from lean_notch.edits import edit_job
@@ -24,6 +25,8 @@ from workshop.models import Machine, NotebookEntry, Stock
 
 from .compute import computed, read_job, remember
 from .models import Design, Export, Layout, Revision
+
+Row = TypeVar("Row", Stock, Machine)
 
 
 class NothingThere(NotchError):
@@ -107,13 +110,35 @@ def save_variant(design: Design, name: str, swap: Swap) -> Design:
     return variant
 
 
-def newer_measurement(design: Design) -> Stock | None:
-    """The board on the rack, if it says something else than what the job was computed from; None if it does not."""
-    stock = read_job(head_of(design).document).basis.stock
-    row = Stock.objects.filter(id=int(stock.id), removed=None).first() if stock.id.isdigit() else None
-    if row is None or row.document["readings"] == list(stock.readings.values_mm):
-        return None
-    return row
+@dataclass(frozen=True)
+class News:
+    """What the workshop says of a job's board or machine otherwise than the job's own copy: `row` is its newest state."""
+
+    row: Stock | Machine
+    what: tuple[str, ...]
+
+    @property
+    def swap(self) -> Swap:
+        return Swap(stock=self.row) if isinstance(self.row, Stock) else Swap(machine=self.row)
+
+
+def news_of(design: Design) -> list[News]:
+    """Of the board, then of the machine; without what is the same, put away or not the workshop's."""
+    basis = read_job(head_of(design).document).basis
+    found = []
+    if (stock := _still_there(Stock, basis.stock.id)) and (
+        what := news_of_stock(basis.stock, stock_from_json(stock.document))
+    ):
+        found.append(News(stock, what))
+    if (machine := _still_there(Machine, basis.machine.id)) and (
+        what := news_of_machine(basis.machine, machine_from_json(machine.document))
+    ):
+        found.append(News(machine, what))
+    return found
+
+
+def _still_there(model: type[Row], number: str) -> Row | None:
+    return model.objects.filter(id=int(number), removed=None).first() if number.isdigit() else None
 
 
 def undo(design_id: int, seen: int) -> Design:

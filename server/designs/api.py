@@ -90,10 +90,10 @@ def try_design(request: HttpRequest, design_id: int, given: s.TriesIn) -> HttpRe
     return _answers([shown.show_trial(trial) for trial in trials])
 
 
-@router.get("/designs/{design_id}/rack", response={200: s.RackOut | None, 404: Problem})
-def read_rack(request: HttpRequest, design_id: int) -> s.RackOut | None:
-    """What the rack says newer of the job's board, and what would change; null if nothing."""
-    return shown.show_rack(_one(request, design_id))
+@router.get("/designs/{design_id}/news", response={200: list[s.NewsOut], 404: Problem})
+def read_news(request: HttpRequest, design_id: int) -> HttpResponse:
+    """What the workshop says newer of the job's board and machine, and what would change."""
+    return _answers(shown.show_news(_one(request, design_id)))
 
 
 @router.post("/designs/{design_id}/variants", response={201: s.DesignOut, **Refusals})

@@ -374,7 +374,7 @@ class TrialOut(Out):
     problem: Problem | None
     changes: list[ChangeOut]
     joints: int
-    failing: int
+    failing: list[str]
     verdict: str
     wants: str
     warnings: list[str]
@@ -385,13 +385,16 @@ class TrialOut(Out):
     price: float | None
 
 
-class RackOut(Out):
-    """What the rack now says of the job's board: None if nothing newer."""
+class NewsOut(Out):
+    """What the workshop says of the job's board or machine otherwise than the job's own copy: `what` differs, and what of
+    the job would change. The other fields are the board's."""
 
-    stock: int
-    measured: str
-    was_measured: str
-    thickness: float
+    of: Literal["board", "machine"]
+    id: int
+    what: list[str]
+    measured: str = ""
+    was_measured: str = ""
+    thickness: float | None = None
     changes: list[ChangeOut]
     problem: Problem | None
 
@@ -406,6 +409,7 @@ class DesignCard(Out):
     stock: str
     thickness: float
     variant_of: str
+    news: list[str]
     silhouettes: list[Silhouette]
 
 

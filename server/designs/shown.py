@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 from functools import lru_cache
-from typing import cast
+from typing import Any, cast
 
 from config.problems import Problem
 from lean_notch.basis import (
@@ -16,7 +16,6 @@ from lean_notch.basis import (
     Fit,
     Speeds,
     machine_to_json,
-    stock_from_json,
     stock_to_json,
 )
 from lean_notch.basis.comb import FEELS
@@ -37,10 +36,11 @@ from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.route import route
 from lean_notch.trial import Change, Trial
 from lean_notch.units import Length
+from workshop.models import Stock
 from workshop.schemas import MachineValues, SpeedValues, StockValues
 
 from . import schemas as out
-from .actions import Swap, head_of, newer_measurement, try_swaps
+from .actions import News, head_of, news_of, try_swaps
 from .compute import computed, proved, read_job
 from .models import Design, Export
 
@@ -100,23 +100,26 @@ def show_trial(trial: Trial) -> out.TrialOut:
         stock=basis.stock.name, kind=basis.stock.kind, machine=basis.machine.name, thickness=basis.thickness,
         kerf=basis.kerf, slot=basis.slot, fit=basis.fit, doubts=list(basis.doubts),
         problem=_problem(trial), changes=[_change(change) for change in trial.changes],
-        joints=len(trial.joints), failing=trial.failing, verdict=basis.finger_fit.verdict, wants=trial.wants,
+        joints=len(trial.joints), failing=list(trial.failing), verdict=basis.finger_fit.verdict, wants=trial.wants,
         warnings=list(basis.finger_fit.warnings) if trial.joints else [],
         sheets=trial.sheets, used=trial.used, seconds=trial.seconds, area=trial.area, price=trial.price,
     )  # fmt: skip
 
 
-def show_rack(design: Design) -> out.RackOut | None:
-    newer = newer_measurement(design)
-    if newer is None:
-        return None
-    trial = try_swaps(design, [Swap(stock=newer)])[1]
-    was = read_job(head_of(design).document).basis.stock
-    return out.RackOut(
-        stock=newer.pk, measured=newer.document["measured"], was_measured=was.measured,
-        thickness=stock_from_json(newer.document).readings.mean,
-        changes=[_change(change) for change in trial.changes], problem=_problem(trial),
-    )  # fmt: skip
+def show_news(design: Design) -> list[out.NewsOut]:
+    news = news_of(design)
+    trials = try_swaps(design, [one.swap for one in news])[1:] if news else []
+    return [_news(one, trial, design) for one, trial in zip(news, trials, strict=True)]
+
+
+def _news(one: News, trial: Trial, design: Design) -> out.NewsOut:
+    about: dict[str, Any] = {"of": "machine"}
+    if isinstance(one.row, Stock):
+        was = read_job(head_of(design).document).basis.stock.measured
+        measured = one.row.document["measured"]
+        about = {"of": "board", "measured": measured, "was_measured": was, "thickness": one.row.thickness}
+    changes = [_change(change) for change in trial.changes]
+    return out.NewsOut(id=one.row.pk, what=list(one.what), changes=changes, problem=_problem(trial), **about)
 
 
 def _problem(trial: Trial) -> Problem | None:
@@ -149,6 +152,7 @@ def show_card(design: Design) -> out.DesignCard:
         stock=result.job.basis.stock.name,
         thickness=result.job.basis.thickness,
         variant_of=design.variant_of.name if design.variant_of else "",
+        news=[what for one in news_of(design) for what in one.what],
         silhouettes=[
             out.Silhouette(path=_path(part.region), box=part.region.box, quantity=part.quantity)
             for part in result.build.parts

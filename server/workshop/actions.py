@@ -157,12 +157,17 @@ def entries_of(machine: str) -> list[Entry]:
     return [entry_of(row) for row in NotebookEntry.objects.filter(machine_id=int(machine)).select_related("by")]
 
 
-def practise(job: Job, machine: Machine, seed: int) -> PracticeCut:
-    """What the practice machine of that seed, a laser or router as `machine`, makes of a test piece's file."""
+def practice_of(job: Job, machine: Machine, seed: int) -> Practice:
+    """The practice machine of that seed, a laser or router as `machine`, with a board as the test piece's."""
     known = machine_from_json(machine.document)
     tool = known.in_spindle.diameter if known.in_spindle else known.kerf
+    return Practice(seed, job.basis.stock.nominal, tool if known.kind == "router" else None)
+
+
+def practise(job: Job, machine: Machine, seed: int) -> PracticeCut:
+    """What it makes of a test piece's file."""
     file = write_files(compute(job), "svg")[0]
-    return Practice(seed, job.basis.stock.nominal, tool if known.kind == "router" else None).cut(file.data, file.name)
+    return practice_of(job, machine, seed).cut(file.data, file.name)
 
 
 def _lengths(told: Given, name: str) -> tuple[float, ...]:

@@ -10,6 +10,7 @@ from django.shortcuts import get_object_or_404
 from lean_notch.basis import Readings
 from lean_notch.documents import mm
 from lean_notch.job import Job, compute, write_files
+from lean_notch.practice import Truth
 from ninja import Router, Status
 
 from . import actions, shown
@@ -147,6 +148,12 @@ def read_test_piece(request: HttpRequest, given: s.PieceFileIn) -> HttpResponse:
 def practise(request: HttpRequest, given: s.PracticeIn) -> s.PracticeOut:  # noqa: ARG001
     """Cuts a test piece on the practice machine of that seed."""
     return shown.show_practice(actions.practise(_piece(given), _machine(given.machine), given.seed))
+
+
+@router.post("/test-pieces/practice/truth", response={200: s.TruthOut, **Refusals})
+def tell_truth(request: HttpRequest, given: s.PracticeIn) -> Truth:  # noqa: ARG001
+    """What that practice machine hides, for who has found it out."""
+    return actions.practice_of(_piece(given), _machine(given.machine), given.seed).truth
 
 
 @router.post("/test-pieces/read", response={200: s.PieceReadOut, **Refusals})

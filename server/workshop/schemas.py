@@ -414,6 +414,13 @@ class PracticeOut(Schema):
     answers: list[str]
 
 
+class TruthOut(Schema):
+    """What a practice machine hides: its kerf, and the clearances at which its five feels change, in mm."""
+
+    kerf: float
+    limits: list[float]
+
+
 class EntryOut(Schema):
     """`warnings` speak against using it for the board that was asked about; `offered` is the one to use for it."""
 

@@ -100,7 +100,7 @@ def show_read(read: PieceRead, job: Job) -> out.PieceReadOut:
             else "half of what the hole is wider than the plug"
         )
         return out.PieceReadOut(
-            kerf=kerf.value, standard=kerf.standard, within=kerf.expanded, because=because,
+            kerf=kerf.value, standard=kerf.standard, within=kerf.expanded, because=because, notes=list(kerf.notes),
             row=list(read.row), hole=list(read.hole), plug=list(read.plug),
         )  # fmt: skip
     assert read.comb, "a test piece tells a kerf or a scale"

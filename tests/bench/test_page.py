@@ -15,11 +15,11 @@ from lean_notch.job import job_to_json
 from running_app import ROOT
 
 EDIT = """
-async ([field, text]) => {
+async ([field, value]) => {
   const job = document.querySelector('#app').__vue_app__.config.globalProperties.$pinia._s.get('job')
   const before = job.design.moves
   const start = performance.now()
-  await job.edit({ [field]: text })
+  await job.edit({ [field]: value })
   if (job.design.moves === before) throw new Error(job.problem?.why ?? 'nothing changed')
   await new Promise(requestAnimationFrame)
   const painted = new MessageChannel()
@@ -40,7 +40,7 @@ print(design.id)
 """
 
 
-def p95(page, field: str, values: list[str]) -> float:
+def p95(page, field: str, values: list[str] | list[list[str]]) -> float:
     """In ms, after a few edits that warm everything up."""
     taken = [page.evaluate(EDIT, [field, value]) for value in values]
     print([round(ms) for ms in taken])
@@ -58,16 +58,37 @@ def test_an_edit_of_the_tray(benchmark, open_tray, stop):
     print(f"\ntray, {stop}: p95 {result:.0f} ms")
 
 
-def test_an_edit_of_a_forty_part_job(benchmark, app, page, tmp_path):
+@pytest.fixture
+def forty(app, page, tmp_path):
+    """The page at a job of forty kinds of parts, proved once."""
     file = tmp_path / "job.json"
     file.write_text(json.dumps(job_to_json(forty_parts())))
     code = INSERT.replace("FILE", repr(str(file)))
     shell = [sys.executable, str(ROOT / "server" / "manage.py"), "shell", "-v0", "-c", code]
     design = subprocess.run(shell, env=app.environment, check=True, capture_output=True, text=True).stdout.split()[-1]
-    page.goto(f"{app.address}/jobs/{design}/shape")
-    page.get_by_text("40 parts, 40 kinds").wait_for()
-    page.get_by_text("fits, as cut from the file").wait_for()
+
+    def opened(stop: str):
+        page.goto(f"{app.address}/jobs/{design}/{stop}")
+        page.get_by_text("40 parts, 40 kinds").wait_for()
+        page.get_by_text("fits, as cut from the file").wait_for()
+        return page
+
+    return opened
+
+
+def test_an_edit_of_a_forty_part_job(benchmark, forty):
+    page = forty("shape")
     values = [str(90 + i / 4) for i in range(45)]
     result = benchmark.pedantic(lambda: p95(page, "width_0", values), rounds=1)
     benchmark.extra_info["p95_ms"] = round(result, 1)
     print(f"\nforty parts: p95 {result:.0f} ms")
+
+
+@pytest.mark.parametrize("stop", ["measure", "shape"])
+def test_another_thickness_of_a_forty_part_job(benchmark, forty, stop):
+    """Every part, joint and figure follows the board."""
+    page = forty(stop)
+    values = [[f"{3 + i / 200:.3f}", f"{3.02 + i / 200:.3f}", f"{3.05 + i / 200:.3f}"] for i in range(45)]
+    result = benchmark.pedantic(lambda: p95(page, "readings", values), rounds=1)
+    benchmark.extra_info["p95_ms"] = round(result, 1)
+    print(f"\nforty parts, another thickness, {stop}: p95 {result:.0f} ms")

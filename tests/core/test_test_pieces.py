@@ -114,7 +114,7 @@ def test_a_practice_machine_tells_the_same_of_any_format(kind):
     cut = Practice(11).cut(file.data, file.name)
     given = as_given(job.design)
     found = kerf_of_slats(given.length, given.pieces, cut.row)
-    assert found.value == pytest.approx(Practice(11).kerf, abs=0.01)
+    assert found.value == pytest.approx(Practice(11).truth.kerf, abs=0.01)
 
 
 def test_a_seed_is_one_machine_and_another_seed_another():
@@ -138,12 +138,12 @@ def test_calipers_show_two_decimals_and_a_board_that_varies():
 def test_a_routers_cut_is_as_wide_as_its_tool_about():
     job, file = file_of("slats", ROUTER)
     given, practice = as_given(job.design), Practice(8, 12, tool=6.0)
-    assert abs(practice.kerf - 6.0) < 0.13
+    assert abs(practice.truth.kerf - 6.0) < 0.13
     found = kerf_of_slats(given.length, given.pieces, practice.cut(file.data, file.name).row)
-    assert found.value == pytest.approx(practice.kerf, abs=0.02)
+    assert found.value == pytest.approx(practice.truth.kerf, abs=0.02)
     _, plug = file_of("plug", ROUTER)
     cut = practice.cut(plug.data, plug.name)
-    assert kerf_of_plug(cut.hole, cut.plug).value == pytest.approx(practice.kerf, abs=0.03)
+    assert kerf_of_plug(cut.hole, cut.plug).value == pytest.approx(practice.truth.kerf, abs=0.03)
 
 
 def test_a_comb_cut_with_the_wrong_kerf_feels_off_by_twice_that():
@@ -152,7 +152,8 @@ def test_a_comb_cut_with_the_wrong_kerf_feels_off_by_twice_that():
     right, wrong = (
         practice.cut(file.data, file.name).answers
         for _, file in (
-            file_of("comb", replace(LASER, kerf=practice.kerf + off), pairs="20", first="-0.3") for off in (0.0, -0.1)
+            file_of("comb", replace(LASER, kerf=practice.truth.kerf + off), pairs="20", first="-0.3")
+            for off in (0.0, -0.1)
         )
     )
     first = [answers.index("falls apart") for answers in (right, wrong)]

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.errors import NotALength, NotchError, OutOfRange
-from lean_notch.units import Length, length_mm, say_mm
+from lean_notch.units import Length, length_mm, say_mm, split_lengths
 
 
 @pytest.mark.parametrize(
@@ -78,3 +78,25 @@ def test_any_text_is_a_length_or_a_clear_refusal(text):
 @given(st.floats(0.001, 9e4))
 def test_what_is_said_can_be_typed_again(mm):
     assert length_mm(say_mm(mm, 6)) == pytest.approx(mm, abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("pasted", "one_by_one"),
+    [
+        ("3.05\n3.06\r\n3.1\n", ["3.05", "3.06", "3.1"]), ("3.05,3.06, 3.1", ["3.05", "3.06", "3.1"]),
+        ("3,05 3,06;3,1", ["3,05", "3,06", "3,1"]), ("3,05, 3,06", ["3,05", "3,06"]),
+        ("3.05 mm\t0.1205 in", ["3.05 mm", "0.1205 in"]), ("0.119 0.12 0.121 in", ["0.119 in", "0.12 in", "0.121 in"]),
+        ('0.475" 0.476"', ['0.475"', '0.476"']), ("1 1/8; 1 5/32 in", ["1 1/8 in", "1 5/32 in"]),
+        ("1/8 1/8 in", ["1/8 in", "1/8 in"]), ("3.05", ["3.05"]), ("", []), (" \n;", []), ("3.05 x", ["3.05 x"]),
+    ],
+)  # fmt: skip
+def test_lists_are_read_as_people_paste_them(pasted, one_by_one):
+    assert split_lengths(pasted) == one_by_one
+
+
+@given(
+    st.lists(st.integers(1, 30000).map(lambda n: f"{n / 1000:g}"), min_size=1),
+    st.sampled_from(["\n", " ", "; ", "\t", ";"]),
+)
+def test_a_list_comes_apart_as_it_was_put_together(values, between):
+    assert split_lengths(between.join(values)) == values

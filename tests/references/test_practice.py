@@ -30,7 +30,7 @@ def test_slats_find_the_kerf_within_a_hundredth_and_say_how_sure_they_are():
     for seed in SEEDS:
         practice = Practice(seed)
         kerf = kerf_of_slats(given.length, given.pieces, practice.cut(file.data, file.name).row)
-        off.append(abs(kerf.value - practice.kerf))
+        off.append(abs(kerf.value - practice.truth.kerf))
         covered += off[-1] <= kerf.expanded
     assert sum(value <= 0.01 for value in off) >= 190
     assert 182 <= covered <= 198
@@ -40,7 +40,7 @@ def test_a_plug_finds_it_a_little_less_exactly_and_says_so():
     given, file = cut_file("plug")
     del given
     pairs = [
-        (kerf_of_plug(cut.hole, cut.plug), practice.kerf)
+        (kerf_of_plug(cut.hole, cut.plug), practice.truth.kerf)
         for practice in map(Practice, SEEDS)
         for cut in [practice.cut(file.data, file.name)]
     ]
@@ -61,8 +61,8 @@ def test_slats_then_comb_bring_snug_to_where_it_holds_within_a_step(part):
         kerf = kerf_of_slats(100, 10, practice.cut(slats.data, slats.name).row).value
         given, comb = cut_file("comb", replace(BASIS.machine, kerf=kerf), step=str(step))
         read = read_comb(given.clearances, practice.cut(comb.data, comb.name).answers)
-        _, press, snug, _ = practice.limits
-        made = read.scale.snug + 2 * (practice.kerf - kerf)  # as it comes off that machine
+        _, press, snug, _ = practice.truth.limits
+        made = read.scale.snug + 2 * (practice.truth.kerf - kerf)  # as it comes off that machine
         within += abs(made - (press + snug) / 2) <= step
         holds += press <= made <= snug
     assert within == len(seeds)

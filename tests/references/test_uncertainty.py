@@ -29,8 +29,18 @@ def test_the_guides_worked_example():
 
 def test_an_even_spread_of_one_digit():
     """4.3.7 and F.2.2.1: a display that resolves 0.01 has a standard uncertainty of 0.29 x 0.01."""
-    assert mean_of([3.06], "the board").standard == pytest.approx(0.29 * 0.01, abs=3e-5)
-    assert mean_of([3.06, 3.06, 3.06], "the board").standard == pytest.approx(0.0029, abs=5e-5)
+    assert mean_of([3.06, 3.06, 3.06], "the board").standard == pytest.approx(0.29 * 0.01, abs=3e-5)
+
+
+def test_one_reading_is_not_surer_than_two_that_differ_as_readings_do():
+    """4.3.1: what cannot be told from repeated readings is judged from experience."""
+    one = kerf_of_slats(100, 10, [98.6])
+    assert one.standard == pytest.approx(0.02 / 10, rel=0.02)
+    assert one.lone
+    assert "Measure it again" in one.notes[0]
+    assert kerf_of_slats(100, 10, [98.6, 98.61]).notes == ()
+    assert kerf_of_plug([20.14], [19.86, 19.87]).notes
+    assert kerf_of_plug([20.14], [19.86]).standard == pytest.approx(0.02 / math.sqrt(2), rel=0.02)
 
 
 @pytest.mark.parametrize(

@@ -205,6 +205,9 @@ def test_the_practice_machine_cuts_what_the_notebook_draws(wren, stock, machine)
     plug = post(wren, "/test-pieces/read", piece(stock, machine, "plug", hole=again["hole"], plug=again["plug"])).json()
     assert plug["kerf"] == pytest.approx(kerf, abs=0.02)
     assert again["thickness"] == pytest.approx(cut["thickness"], abs=0.08)
+    truth = post(wren, "/test-pieces/practice/truth", piece(stock, machine, seed=3)).json()
+    assert kerf == pytest.approx(truth["kerf"], abs=0.01)
+    assert len(truth["limits"]) == 4
     assert post(wren, "/test-pieces/practice", piece(stock, machine, seed=-1)).status_code == 422
 
 
@@ -216,10 +219,15 @@ def test_nobody_measures_without_signing_in(client, stock, machine):
 # Jobs
 
 
+def news(client, design):
+    return get(client, f"/designs/{design['id']}/news").json()
+
+
 def test_a_job_says_what_it_was_computed_from_and_offers_to_follow(wren, stock, tray):
-    assert get(wren, f"/designs/{tray['id']}/rack").json() is None
+    assert news(wren, tray) == []
     put(wren, f"/stocks/{stock.id}", BOARD)
-    offer = get(wren, f"/designs/{tray['id']}/rack").json()
+    [offer] = news(wren, tray)
+    assert (offer["of"], offer["what"]) == ("board", ["thickness"])
     assert offer["thickness"] == pytest.approx(3.21)
     assert offer["measured"] >= offer["was_measured"] == tray["basis"]["stock"]["measured"] != ""
     rows = {(row["about"], row["title"]): (row["before"], row["after"]) for row in offer["changes"]}
@@ -227,15 +235,48 @@ def test_a_job_says_what_it_was_computed_from_and_offers_to_follow(wren, stock, 
     assert rows["Front", "height"] == (pytest.approx(63.06), pytest.approx(63.21))
     before = get(wren, f"/designs/{tray['id']}").json()
     assert before["basis"]["thickness"] == pytest.approx(3.06)  # nothing happens unasked
+    [card] = get(wren, "/designs").json()
+    assert card["news"] == ["thickness"]
     followed = edit(wren, before, {"stock": stock.id}).json()
     assert followed["basis"]["thickness"] == pytest.approx(3.21)
-    assert get(wren, f"/designs/{tray['id']}/rack").json() is None
+    assert news(wren, tray) == []
 
 
 def test_readings_typed_into_a_job_are_its_own(wren, tray):
     own = edit(wren, tray, {"readings": ["3.1", "3.12", "3.11"]}).json()
     assert own["basis"]["stock"]["measured"] == ""
-    assert get(wren, f"/designs/{tray['id']}/rack").json()["thickness"] == pytest.approx(3.06)
+    [offer] = news(wren, tray)
+    assert (offer["what"], offer["thickness"]) == (["thickness"], pytest.approx(3.06))
+
+
+def test_following_keeps_the_sheet_and_the_kerf_that_the_job_chose(wren, stock, tray):
+    sheets = {"sheet_width": 700, "sheet_height": 500, "other_sheets": [{"width": 600, "height": 400}]}
+    put(wren, f"/stocks/{stock.id}", {**BOARD, **sheets})
+    own = edit(wren, tray, {"kerf": "0.17"}).json()
+    followed = edit(wren, own, {"stock": stock.id}).json()["basis"]
+    assert (followed["machine"]["kerf"], followed["thickness"]) == (0.17, pytest.approx(3.21))
+    assert (followed["stock"]["sheet_width"], followed["stock"]["other_sheets"][0]["width"]) == (600, 700)
+
+
+def test_a_clamp_that_the_workshop_adds_is_news_for_every_job(wren, machine, tray):
+    clamp = {"name": "clamp", "x": 0, "y": 0, "width": 80, "height": 80}
+    put(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp], "kerf": 0.2})
+    [offer] = news(wren, tray)
+    assert (offer["of"], offer["what"], offer["problem"]) == ("machine", ["what to keep clear of"], None)
+    followed = edit(wren, tray, {"machine": machine.id}).json()
+    assert followed["sheets"][0]["keep_outs"][0]["name"] == "clamp"
+    assert (
+        followed["basis"]["machine"]["kerf"] == tray["basis"]["machine"]["kerf"]
+    )  # its own, as long as it is the same board
+    assert news(wren, tray) == []
+    assert wren.delete(f"/api/machines/{machine.id}").status_code == 204
+    assert news(wren, tray) == []
+
+
+def test_a_clamp_beside_the_bed_is_refused_at_its_row(wren, machine):
+    clamp = {"name": "clamp", "x": 700, "y": 0, "width": 80, "height": 80}
+    refused = put(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp]}).json()
+    assert (refused["field"], "unit" in refused["fix"]) == ("machine.keep_outs[0]", True)
 
 
 def test_another_basis_is_tried_side_by_side(wren, stock, machine, tray):
@@ -269,7 +310,7 @@ def test_a_variant_keeps_its_link(wren, machine, tray):
 def test_another_makers_job_is_neither_tried_nor_varied(sign_in, tray):
     for path, body in (("tries", {"swaps": []}), ("variants", {"name": "Mine"})):
         assert post(sign_in("Heron"), f"/designs/{tray['id']}/{path}", body).status_code == 404
-    assert get(sign_in("Heron"), f"/designs/{tray['id']}/rack").status_code == 404
+    assert get(sign_in("Heron"), f"/designs/{tray['id']}/news").status_code == 404
 
 
 def test_a_press_fit_in_a_brittle_board_is_warned_of(wren, machine, tray):

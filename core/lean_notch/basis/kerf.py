@@ -15,6 +15,9 @@ from ..errors import OutOfRange, ReadingsDisagree
 from ..units import positive_mm, say_mm
 from .readings import CALIPER_MM, MOST_READINGS, mend_of
 
+HAND_MM = 0.02
+"""How much a reading wanders with the hand (standard deviation), where one alone cannot tell. Common practice."""
+
 WIDEST_SHARE = 0.5
 LARGEST_SLIP = 5.0
 
@@ -45,23 +48,34 @@ _T95 = (
 
 @dataclass(frozen=True)
 class Uncertain:
-    """A value in mm with its standard uncertainty, and the degrees of freedom that this rests on (inf: many)."""
+    """A value in mm with its standard uncertainty, and the degrees of freedom that this rests on (inf: many).
+
+    `lone`: it rests on one reading somewhere, whose spread had to be guessed.
+    """
 
     value: float
     standard: float
     freedom: float
+    lone: bool = False
 
     @property
     def expanded(self) -> float:
         """Half the width within which the true value lies in 95 of 100 cases."""
         return coverage(self.freedom) * self.standard
 
+    @property
+    def notes(self) -> tuple[str, ...]:
+        """What speaks against relying on it; empty if nothing."""
+        if not self.lone:
+            return ()
+        return (f"One reading cannot tell how sure it is: {say_mm(HAND_MM)} was taken for the hand. Measure it again.",)
+
 
 def mean_of(readings: Sequence[float], what: str, field: str = "readings") -> Uncertain:
     """The mean of repeated readings in mm, with what their spread and the caliper's last digit leave open.
 
-    One reading has the caliper's uncertainty only, and no freedom to tell its own: give two or more. Raises OutOfRange
-    for none or too many, and ReadingsDisagree for one that is ten times the others or a tenth of them.
+    One reading says nothing of how readings wander; `HAND_MM` stands in for that. Raises OutOfRange for none or too
+    many, and ReadingsDisagree for one that is ten times the others or a tenth of them.
     """
     if not 1 <= len(readings) <= MOST_READINGS:
         raise OutOfRange(
@@ -77,7 +91,7 @@ def mean_of(readings: Sequence[float], what: str, field: str = "readings") -> Un
     # A digit's rounding is even over its width a: a / sqrt(12). JCGM 100:2008, 4.3.7 and F.2.2.1.
     caliper = CALIPER_MM / math.sqrt(12)
     if count == 1:
-        return Uncertain(mean, caliper, math.inf)
+        return Uncertain(mean, math.hypot(HAND_MM, caliper), math.inf, lone=True)
     spread = math.sqrt(math.fsum((value - mean) ** 2 for value in readings) / (count - 1) / count)
     standard = math.hypot(spread, caliper)
     # Welch and Satterthwaite: JCGM 100:2008, G.4.1; the caliper's own part is known for sure.
@@ -98,7 +112,7 @@ def kerf_of_slats(length: float, pieces: int, readings: Sequence[float], field: 
     if not 2 <= pieces <= 200:
         raise OutOfRange(f"{pieces} slats are given.", fix="Cut 2 to 200; ten are good.", field="pieces")
     row = mean_of(readings, "the row", field)
-    kerf = Uncertain((length - row.value) / pieces, row.standard / pieces, row.freedom)
+    kerf = Uncertain((length - row.value) / pieces, row.standard / pieces, row.freedom, row.lone)
     return _checked(kerf, length / pieces, "slats", "The row is longer than it was drawn.")
 
 
@@ -112,7 +126,7 @@ def kerf_of_plug(hole: Sequence[float], plug: Sequence[float]) -> Uncertain:
     standard = math.hypot(outer.standard, inner.standard) / 2
     parts = [(one.standard / 2) ** 4 / one.freedom for one in (outer, inner)]
     freedom = standard**4 / sum(parts) if sum(parts) else math.inf
-    kerf = Uncertain((outer.value - inner.value) / 2, standard, freedom)
+    kerf = Uncertain((outer.value - inner.value) / 2, standard, freedom, outer.lone or inner.lone)
     return _checked(kerf, inner.value, "plug", "The plug is larger than its hole.")
 
 

@@ -145,6 +145,14 @@ class Machine:
                 fix=f"Give at most {say_mm(WIDEST_KERF_MM)}; check the decimal point and the unit.",
                 field="kerf",
             )
+        for i, one in enumerate(self.keep_outs):
+            left, low, right, high = one.box
+            if right <= 0 or high <= 0 or left >= self.bed_width or low >= self.bed_height:
+                raise OutOfRange(
+                    f"The {one.name} lies beside the bed of {say_mm(self.bed_width)} x {say_mm(self.bed_height)}.",
+                    fix="Measure its place from the bed's lower left corner; check the unit.",
+                    field=f"machine.keep_outs[{i}]",
+                )
         if self.tool and self.in_spindle is None:
             raise BadDocument(
                 f"{self.name} has no tool “{self.tool}”.",

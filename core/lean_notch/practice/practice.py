@@ -51,6 +51,16 @@ class PracticeCut:
 
 
 @dataclass(frozen=True)
+class Truth:
+    """What a practice machine keeps to itself: its kerf, how thick its board is on the whole, and the four limits of
+    clearance between its five feels, all in mm."""
+
+    kerf: float
+    board: float
+    limits: tuple[float, ...]
+
+
+@dataclass(frozen=True)
 class Practice:
     """A practice machine and its board. `tool` is the diameter in a router's spindle, None for a laser; the board is
     sold as `nominal` mm."""
@@ -58,19 +68,17 @@ class Practice:
     seed: int
     nominal: float = 3.0
     tool: float | None = None
-    kerf: float = field(init=False, repr=False)
-    board: float = field(init=False, repr=False)
-    limits: tuple[float, ...] = field(init=False, repr=False)
+    truth: Truth = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
         draw = random.Random(f"machine {self.seed} {'laser' if self.tool is None else 'router'}")
         kerf = draw.uniform(0.09, 0.24) if self.tool is None else self.tool + draw.uniform(-0.03, 0.12)
-        object.__setattr__(self, "kerf", kerf)
-        object.__setattr__(self, "board", self.nominal * draw.uniform(0.95, 1.04))
+        board = self.nominal * draw.uniform(0.95, 1.04)
         press = draw.uniform(-0.02, 0.01)
         holds = press + draw.uniform(0.08, 0.12)
         slides = holds + draw.uniform(0.09, 0.16)
-        object.__setattr__(self, "limits", (press - draw.uniform(0.06, 0.1), press, holds, slides))
+        limits = (press - draw.uniform(0.06, 0.1), press, holds, slides)
+        object.__setattr__(self, "truth", Truth(kerf, board, limits))
 
     def cut(self, data: bytes, name: str) -> PracticeCut:
         """What the test piece in a file measures once it is cut. Raises UnreadableFile for a file that holds none."""
@@ -81,8 +89,8 @@ class Practice:
                 fix="Use a test piece as `lean-notch test-piece` or the kerf notebook writes it.",
             )
         hand = random.Random(f"hand {self.seed} {len(data)}")
-        pieces = [piece.finished for piece in as_cut(cuts, self.kerf) if not piece.finished.is_empty]
-        dropped = [piece.finished for piece in as_cut(_inner(cuts), self.kerf)]
+        pieces = [piece.finished for piece in as_cut(cuts, self.truth.kerf) if not piece.finished.is_empty]
+        dropped = [piece.finished for piece in as_cut(_inner(cuts), self.truth.kerf)]
         thickness = self._board(hand)
         if dropped and len(pieces) == 1:
             hole = [span for ring in pieces[0].interiors for span in _spans(ring.bounds)]
@@ -107,7 +115,7 @@ class Practice:
         draw = random.Random(f"board {self.seed}")
         tilt, wave, turn = draw.uniform(-0.012, 0.012), draw.uniform(0, 0.006), draw.uniform(0, math.tau)
         places = [i / (THICKNESS_PLACES - 1) for i in range(THICKNESS_PLACES)]
-        true = [self.board * (1 + tilt * (x - 0.5) + wave * math.sin(math.tau * x + turn)) for x in places]
+        true = [self.truth.board * (1 + tilt * (x - 0.5) + wave * math.sin(math.tau * x + turn)) for x in places]
         return self._read(true, hand)
 
     def _read(self, true: Sequence[float], hand: random.Random) -> tuple[float, ...]:
@@ -115,7 +123,7 @@ class Practice:
 
     def _feel(self, clearance: float, hand: random.Random) -> str:
         felt = hand.gauss(clearance, FEEL_MM)
-        return FEELS[sum(felt > limit for limit in self.limits)]
+        return FEELS[sum(felt > limit for limit in self.truth.limits)]
 
 
 def _inner(cuts: Sequence[ReadPath]) -> list[ReadPath]:

@@ -129,6 +129,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/news': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read News
+     * @description What the workshop says newer of the job's board and machine, and what would change.
+     */
+    get: operations['designs_api_read_news']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/proof': {
     parameters: {
       query?: never
@@ -138,26 +158,6 @@ export interface paths {
     }
     /** Read Proof */
     get: operations['designs_api_read_proof']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/designs/{design_id}/rack': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Rack
-     * @description What the rack says newer of the job's board, and what would change; null if nothing.
-     */
-    get: operations['designs_api_read_rack']
     put?: never
     post?: never
     delete?: never
@@ -601,6 +601,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/test-pieces/practice/truth': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Tell Truth
+     * @description What that practice machine hides, for who has found it out.
+     */
+    post: operations['workshop_api_tell_truth']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/test-pieces/read': {
     parameters: {
       query?: never
@@ -898,6 +918,8 @@ export interface components {
       id: number
       /** Name */
       name: string
+      /** News */
+      news: string[]
       /** Revision */
       revision: number
       /** Silhouettes */
@@ -1595,6 +1617,37 @@ export interface components {
       seen: number
     }
     /**
+     * NewsOut
+     * @description What the workshop says of the job's board or machine otherwise than the job's own copy: `what` differs, and what of
+     *     the job would change. The other fields are the board's.
+     */
+    NewsOut: {
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      /** Id */
+      id: number
+      /**
+       * Measured
+       * @default
+       */
+      measured: string
+      /**
+       * Of
+       * @enum {string}
+       */
+      of: 'board' | 'machine'
+      problem: components['schemas']['Problem'] | null
+      /** Thickness */
+      thickness?: number | null
+      /**
+       * Was Measured
+       * @default
+       */
+      was_measured: string
+      /** What */
+      what: string[]
+    }
+    /**
      * OffCutIn
      * @description What is left of a sheet, by its corners.
      */
@@ -1999,23 +2052,6 @@ export interface components {
       route: components['schemas']['StopOut'][]
       /** Times */
       times: components['schemas']['SheetTimeOut'][]
-    }
-    /**
-     * RackOut
-     * @description What the rack now says of the job's board: None if nothing newer.
-     */
-    RackOut: {
-      /** Changes */
-      changes: components['schemas']['ChangeOut'][]
-      /** Measured */
-      measured: string
-      problem: components['schemas']['Problem'] | null
-      /** Stock */
-      stock: number
-      /** Thickness */
-      thickness: number
-      /** Was Measured */
-      was_measured: string
     }
     /**
      * ReadingsIn
@@ -2505,7 +2541,7 @@ export interface components {
       /** Doubts */
       doubts: string[]
       /** Failing */
-      failing: number
+      failing: string[]
       /** Fit */
       fit: string
       /** Joints */
@@ -2542,6 +2578,16 @@ export interface components {
     TriesIn: {
       /** Swaps */
       swaps: components['schemas']['SwapIn'][]
+    }
+    /**
+     * TruthOut
+     * @description What a practice machine hides: its kerf, and the clearances at which its five feels change, in mm.
+     */
+    TruthOut: {
+      /** Kerf */
+      kerf: number
+      /** Limits */
+      limits: number[]
     }
     /** ValidIn */
     ValidIn: {
@@ -2945,6 +2991,37 @@ export interface operations {
       }
     }
   }
+  designs_api_read_news: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['NewsOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_read_proof: {
     parameters: {
       query?: never
@@ -2985,37 +3062,6 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  designs_api_read_rack: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        design_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['RackOut'] | null
-        }
-      }
-      /** @description Not Found */
-      404: {
         headers: {
           [name: string]: unknown
         }
@@ -4166,6 +4212,48 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['PracticeOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_tell_truth: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PracticeIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TruthOut']
         }
       }
       /** @description Not Found */
