@@ -45,9 +45,15 @@ def put_stock(document: Given, stock: Stock | None = None, by: User | None = Non
 
 
 def put_machine(document: Given, machine: Machine | None = None) -> Machine:
-    """A new machine, or `machine` changed. Raises NotchError at the field."""
+    """A new machine, or `machine` changed: another tool brings its own kerf, unless one is given with it.
+
+    Raises NotchError at the field.
+    """
     with transaction.atomic():
         checked = machine_from_json(document)
+        known = machine.document if machine else None
+        if known and checked.tool != known["tool"] and checked.kerf == known["kerf"]:
+            checked = checked.with_tool(checked.tool)
         machine = machine or Machine.objects.create(name=checked.name, document={})
         machine.name, machine.document = checked.name, machine_to_json(replace(checked, id=str(machine.pk)))
         machine.save()

@@ -1,10 +1,15 @@
 """What people type as a length."""
 
+import json
+from pathlib import Path
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.errors import NotALength, NotchError, OutOfRange
 from lean_notch.units import Length, length_mm, say_mm, split_lengths
+
+LISTS = Path(__file__).resolve().parents[1] / "files" / "pasted-lists.json"
 
 
 @pytest.mark.parametrize(
@@ -80,18 +85,9 @@ def test_what_is_said_can_be_typed_again(mm):
     assert length_mm(say_mm(mm, 6)) == pytest.approx(mm, abs=1e-6)
 
 
-@pytest.mark.parametrize(
-    ("pasted", "one_by_one"),
-    [
-        ("3.05\n3.06\r\n3.1\n", ["3.05", "3.06", "3.1"]), ("3.05,3.06, 3.1", ["3.05", "3.06", "3.1"]),
-        ("3,05 3,06;3,1", ["3,05", "3,06", "3,1"]), ("3,05, 3,06", ["3,05", "3,06"]),
-        ("3.05 mm\t0.1205 in", ["3.05 mm", "0.1205 in"]), ("0.119 0.12 0.121 in", ["0.119 in", "0.12 in", "0.121 in"]),
-        ('0.475" 0.476"', ['0.475"', '0.476"']), ("1 1/8; 1 5/32 in", ["1 1/8 in", "1 5/32 in"]),
-        ("1/8 1/8 in", ["1/8 in", "1/8 in"]), ("3.05", ["3.05"]), ("", []), (" \n;", []), ("3.05 x", ["3.05 x"]),
-    ],
-)  # fmt: skip
-def test_lists_are_read_as_people_paste_them(pasted, one_by_one):
-    assert split_lengths(pasted) == one_by_one
+@pytest.mark.parametrize("case", json.loads(LISTS.read_text())["lists"], ids=lambda case: repr(case["pasted"]))
+def test_lists_are_read_as_people_paste_them(case):
+    assert split_lengths(case["pasted"]) == case["lengths"]
 
 
 @given(

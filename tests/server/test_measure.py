@@ -97,6 +97,17 @@ def test_a_router_with_tools_and_clamps(wren):
     assert (refused["field"], "quarter" in refused["fix"]) == ("tool", True)
 
 
+def test_another_tool_in_the_spindle_brings_its_kerf(wren, machine):
+    at = f"/machines/{machine.id}"
+    tools = [{"name": name, "diameter": d, "flute_length": 20} for name, d in (("six", 6), ("three", 3))]
+    router = {**machine.document, "kind": "router", "tools": tools}
+    document = put(wren, at, {**router, "tool": "six"}).json()["document"]
+    assert document["kerf"] == 6
+    assert put(wren, at, {**document, "tool": "three"}).json()["document"]["kerf"] == 3
+    assert put(wren, at, {**document, "tool": "six", "kerf": 6.1}).json()["document"]["kerf"] == 6.1
+    assert put(wren, at, {**document, "tool": "", "kerf": 6.1}).json()["document"]["kerf"] == 6.1
+
+
 def test_what_was_set_for_a_board_is_found_again_with_hints(wren, stock, machine):
     thick = post(wren, "/stocks", THICKER).json()
     at = f"/machines/{machine.id}/settings"

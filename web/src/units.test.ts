@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
-import { editText, figuresOnly, inUnit, lengthText, MM_PER_INCH, shortText } from './units'
+import { editText, figuresOnly, inUnit, lengthText, MM_PER_INCH, shortText, splitLengths } from './units'
+import lists from '../../tests/files/pasted-lists.json'
 
 describe('lengths', () => {
   it('an inch is 25.4 mm (International yard and pound agreement, 1959)', () => {
@@ -44,5 +45,11 @@ describe('a field opened for editing', () => {
     expect(editText('150', 'mm', 'in')).toBe('150 mm')
     expect(editText('width/3 + 2 mm', 'mm', 'in')).toBe('width/3 + 2 mm')
     expect(editText('6.5', 'in', 'mm')).toBe('6.5 in')
+  })
+})
+
+describe('pasted lists', () => {
+  it.each(lists.lists)('$pasted comes apart as in the core', ({ pasted, lengths }) => {
+    expect(splitLengths(pasted)).toEqual(lengths)
   })
 })

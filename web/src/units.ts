@@ -47,3 +47,20 @@ export function timeText(seconds: number): string {
     ? `${minutes} min ${two(whole % 60)} s`
     : `${Math.floor(minutes / 60)} h ${two(minutes % 60)} min`
 }
+
+/** A pasted list one by one, as the core takes lists: lines, semicolons, commas or spaces part them; a unit behind the last alone
+ * counts for all. A comma is the decimal mark where no point is. */
+export function splitLengths(pasted: string): string[] {
+  const text = pasted.includes('.') ? pasted.replaceAll(',', ';') : pasted
+  const found = text
+    .replace(/(?<![\d./,])(\d+)\s+(\d+\s*\/\s*\d+)/g, '$1\u00a0$2') // a whole and its fraction stay together
+    .split(/[;\n\r\t]+|,(?=\s)/)
+    .flatMap((chunk) => chunk.trim().split(/ +(?=[-+]?[.,]?\d)/))
+    .map((one) => one.replaceAll('\u00a0', ' ').trim())
+    .filter(Boolean)
+  const unitOf = (one: string) => /[A-Za-z"″]+$/.exec(one)?.[0]
+  const unit = unitOf(found.at(-1) ?? '')
+  return unit && !found.slice(0, -1).some(unitOf)
+    ? found.map((one, i) => (i < found.length - 1 ? `${one} ${unit}` : one))
+    : found
+}

@@ -47,9 +47,10 @@ export type Piece = Schemas['PieceOut']
 export type PieceRead = Schemas['PieceReadOut']
 export type ToldIn = Given<Schemas['ToldIn'], 'way' | 'stock' | 'machine'>
 export type Practice = Schemas['PracticeOut']
+export type Truth = Schemas['TruthOut']
 export type Entry = Schemas['EntryOut']
 export type Trial = Schemas['TrialOut']
-export type Rack = Schemas['RackOut']
+export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
 export type Swap = Schemas['SwapIn']
 export type FitRange = Schemas['FitRangeOut']
@@ -184,6 +185,8 @@ export const api = {
     ),
   practise: (body: PieceIn & { seed: number }) =>
     unwrap<Practice>(client.POST('/api/test-pieces/practice', { body: body as Schemas['PracticeIn'] })),
+  practiceTruth: (body: PieceIn & { seed: number }) =>
+    unwrap<Truth>(client.POST('/api/test-pieces/practice/truth', { body: body as Schemas['PracticeIn'] })),
   readPiece: (body: ToldIn) =>
     unwrap<PieceRead>(client.POST('/api/test-pieces/read', { body: body as Schemas['ToldIn'] })),
   notebook: (machine: number, stock: number) =>
@@ -194,7 +197,7 @@ export const api = {
     unwrap<void>(client.PUT('/api/notebook/{entry_id}', { params: { path: { entry_id } }, body: { valid } })),
   tries: (id: number, swaps: Swap[]) =>
     unwrap<Trial[]>(client.POST('/api/designs/{design_id}/tries', { ...at(id), body: { swaps } })),
-  rack: (id: number) => unwrap<Rack | null>(client.GET('/api/designs/{design_id}/rack', at(id))),
+  news: (id: number) => unwrap<News[]>(client.GET('/api/designs/{design_id}/news', at(id))),
   saveVariant: (id: number, name: string, swap: Swap) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/variants', { ...at(id), body: { name, ...swap } })),
   designs: () => unwrap<Card[]>(client.GET('/api/designs')),

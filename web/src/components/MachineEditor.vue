@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, type Entry, type Machine, type MachineIn } from '../api/client'
-import { dateText } from '../rack'
+import { api, type CutSetting, type Entry, type Machine, type MachineIn } from '../api/client'
+import { useNews } from '../composables/useNews'
+import { dateText, settingText } from '../rack'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText } from '../units'
 import LengthField from './LengthField.vue'
+import NewsNote from './NewsNote.vue'
 
 const NewMachine = defineAsyncComponent(() => import('./NewMachine.vue'))
 
@@ -37,6 +39,16 @@ watch(
   async ([on, of]) => (entries.value = on && of ? await api.notebook(Number(on), Number(of)) : []),
   { immediate: true },
 )
+
+const news = useNews('machine')
+
+/** What cut this board before, the most telling first. */
+const lastUsed = shallowRef<CutSetting | null>(null)
+watch(
+  () => [known.value?.id, basis.value.stock.id],
+  async ([on, of]) => (lastUsed.value = on && of ? ((await api.settings(Number(on), Number(of), 'cut'))[0] ?? null) : null),
+  { immediate: true },
+) // prettier-ignore
 
 /** Offered: the newest sure one of kerf and comb, and the newest doubtful one where none is sure. */
 const offers = computed(() => {
@@ -82,6 +94,7 @@ async function add(body: MachineIn): Promise<void> {
       >see the machine</RouterLink
     >
   </p>
+  <NewsNote v-if="news" :news="news" />
   <NewMachine v-if="adding" :kinds="kinds" :save="add" @close="adding = false" />
   <label v-if="machine.tools.length" class="second tool">
     In the spindle
@@ -128,6 +141,18 @@ async function add(body: MachineIn): Promise<void> {
       </button>
     </li>
   </ul>
+  <p v-if="lastUsed" class="small used">
+    <span class="second"
+      >It cut {{ lastUsed.stock }} {{ lengthText(lastUsed.thickness, settings.unit) }} at</span
+    >
+    <b class="figure"> {{ settingText(lastUsed, settings.unit) }}</b>
+    <span class="second"
+      >, {{ lastUsed.result }}, {{ dateText(lastUsed.date)
+      }}<template v-if="lastUsed.hints.length"
+        >; <span class="hint">hint</span> {{ inUnit(lastUsed.hints[0]!, settings.unit) }}</template
+      ></span
+    >
+  </p>
   <RouterLink
     v-if="known"
     class="small find"
@@ -159,6 +184,9 @@ a {
   margin-top: 6px;
   padding: 4px 8px;
   background: var(--ochre-wash);
+}
+.used {
+  margin-top: 8px;
 }
 .find {
   display: inline-block;

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { StockIn } from '../api/client'
 import { useSettings } from '../stores/settings'
+import { splitLengths } from '../units'
 import RecordDialog, { type Question } from './RecordDialog.vue'
 
 /** Asks for a board that is not on the rack yet. */
@@ -18,7 +19,7 @@ const questions = computed<Question[]>(() => [
     name: 'readings',
     label: `Readings, ${settings.unit}`,
     start: '',
-    help: 'by caliper, with spaces between',
+    help: 'by caliper, as many as you took',
   },
   { name: 'sheets', label: 'Sheets at hand', start: '', help: 'empty: as many as it takes' },
   { name: 'sheet_width', label: `Sheet width, ${settings.unit}`, start: '' },
@@ -30,7 +31,7 @@ function keep(answers: Record<string, string>): Promise<void> {
     name: answers['name']!,
     kind: answers['kind']!,
     nominal: answers['nominal']!,
-    readings: answers['readings']!.split(/[\s;]+/).filter(Boolean),
+    readings: splitLengths(answers['readings']!),
     sheet_width: answers['sheet_width']!,
     sheet_height: answers['sheet_height']!,
     sheets: answers['sheets']?.trim() || null,

@@ -3,7 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 
 import type { Problem } from '../api/client'
 import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
+import { shortText, splitLengths } from '../units'
 import ProblemNote from './ProblemNote.vue'
 
 /** Caliper readings one after the other: Enter goes to the next, an empty one at the end adds, a list may be pasted. */
@@ -45,7 +45,7 @@ function commit(): void {
   if (!same)
     emit(
       'commit',
-      filled.value.map(({ text, shown, mm }) => (text === shown ? `${mm} mm` : text.trim())),
+      filled.value.flatMap(({ text, shown, mm }) => (text === shown ? [`${mm} mm`] : splitLengths(text))),
     )
   else if (props.problem) emit('clear')
 }
@@ -58,7 +58,7 @@ async function next(index: number): Promise<void> {
 }
 
 function paste(event: ClipboardEvent, index: number): void {
-  const values = (event.clipboardData?.getData('text') ?? '').split(/[\s;]+/).filter(Boolean)
+  const values = splitLengths(event.clipboardData?.getData('text') ?? '')
   if (values.length < 2) return
   event.preventDefault()
   drafts.value.splice(index, 1, ...values.map((text) => ({ ...EMPTY, text })))

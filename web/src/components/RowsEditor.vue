@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { Problem } from '../api/client'
 import ProblemNote from './ProblemNote.vue'
 import TextField from './TextField.vue'
@@ -8,6 +10,8 @@ export interface Column {
   name: string
   label: string
   words?: boolean
+  /** On a line of its own, below the others of its row. */
+  below?: boolean
 }
 const props = defineProps<{
   columns: readonly Column[]
@@ -17,6 +21,8 @@ const props = defineProps<{
   problemAt: (field: string) => Problem | null
 }>()
 const emit = defineEmits<{ commit: [rows: Record<string, string>[]] }>()
+const beside = computed(() => props.columns.filter(({ below }) => !below))
+const below = computed(() => props.columns.filter((column) => column.below))
 const draft = defineModel<Record<string, string> | null>('draft', { default: null })
 
 function change(index: number, name: string, text: string): void {
@@ -43,27 +49,36 @@ function keep(): void {
   <div
     class="rows"
     :style="{
-      '--columns': columns.map(({ words }) => (words ? 'minmax(0, 1.9fr)' : 'minmax(0, 1fr)')).join(' '),
+      '--columns': beside.map(({ words }) => (words ? 'minmax(0, 1.9fr)' : 'minmax(0, 1fr)')).join(' '),
     }"
   >
     <template v-if="rows.length || draft">
-      <span v-for="{ name, label } in columns" :key="name" class="small second">{{ label }}</span>
+      <span v-for="{ name, label } in beside" :key="name" class="small second">{{ label }}</span>
       <span />
     </template>
     <template v-for="(row, index) in rows" :key="index">
-      <TextField
-        v-for="{ name, label, words } in columns"
-        :key="name"
-        :field="`${field}[${index}].${name}`"
-        :label="`${label}, row ${index + 1}`"
-        hide-label
-        :words="words ?? false"
-        :text="row[name] ?? ''"
-        @commit="change(index, name, $event)"
-      />
-      <button class="link" :aria-label="`remove row ${index + 1}`" title="remove" @click="remove(index)">
-        ×
-      </button>
+      <template v-for="(columnsOfLine, line) in [beside, below]" :key="line">
+        <TextField
+          v-for="{ name, label, words } in columnsOfLine"
+          :key="name"
+          :class="{ all: line }"
+          :field="`${field}[${index}].${name}`"
+          :label="`${label}, row ${index + 1}`"
+          hide-label
+          :words="words ?? false"
+          :text="row[name] ?? ''"
+          @commit="change(index, name, $event)"
+        />
+        <button
+          v-if="!line"
+          class="link"
+          :aria-label="`remove row ${index + 1}`"
+          title="remove"
+          @click="remove(index)"
+        >
+          ×
+        </button>
+      </template>
       <ProblemNote
         v-if="problemAt(`${field}[${index}]`)"
         class="all"
@@ -71,17 +86,20 @@ function keep(): void {
       />
     </template>
     <template v-if="draft">
-      <input
-        v-for="{ name, label, words } in columns"
-        :key="name"
-        v-model="draft[name]"
-        class="boxed"
-        :class="{ figure: !words }"
-        :aria-label="`${label}, new row`"
-        @keydown.enter="keep"
-        @keydown.esc="draft = null"
-      />
-      <button class="link small" @click="keep">keep</button>
+      <template v-for="(columnsOfLine, line) in [beside, below]" :key="line">
+        <input
+          v-for="{ name, label, words } in columnsOfLine"
+          :key="name"
+          v-model="draft[name]"
+          class="boxed"
+          :class="{ figure: !words, all: line }"
+          :aria-label="`${label}, new row`"
+          :placeholder="line ? label : ''"
+          @keydown.enter="keep"
+          @keydown.esc="draft = null"
+        />
+        <button v-if="!line" class="link small" @click="keep">keep</button>
+      </template>
       <ProblemNote
         v-if="problemAt(`${field}[${rows.length}]`)"
         class="all"
@@ -107,6 +125,8 @@ function keep(): void {
 }
 .all {
   grid-column: 1 / -1;
+}
+button.all {
   justify-self: start;
 }
 .boxed {

@@ -10,7 +10,7 @@ import {
   type Operation,
   type Stock,
 } from '../api/client'
-import { dateText } from '../rack'
+import { dateText, settingText } from '../rack'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText } from '../units'
 import ProblemNote from './ProblemNote.vue'
@@ -63,21 +63,6 @@ async function keep(): Promise<void> {
 async function remove(row: CutSetting): Promise<void> {
   await api.removeSetting(props.machine.id, row.id)
   await load()
-}
-
-/** The numbers of a row in plain words, those that were written down. */
-function said(row: CutSetting): string {
-  const parts = [
-    row.power !== null && `${row.power} %`,
-    row.speed !== null && `${row.speed} mm/s`,
-    row.spindle !== null && `${row.spindle} turns/min`,
-    row.feed !== null && `${row.feed} mm/min`,
-    row.depth !== null && `${lengthText(row.depth, settings.unit)} ${settings.unit} deep`,
-    row.passes > 1 && `${row.passes} passes`,
-    row.ramp !== null && `ramp ${row.ramp}°`,
-    row.tool,
-  ]
-  return parts.filter(Boolean).join(' · ')
 }
 </script>
 
@@ -135,7 +120,7 @@ function said(row: CutSetting): string {
             >{{ choices?.operations[row.operation] }}</span
           >
         </span>
-        <span class="figure">{{ said(row) }}</span>
+        <span class="figure">{{ settingText(row, settings.unit) }}</span>
         <span :class="{ ochre: row.result !== 'clean' }">{{ row.result }}</span>
         <button class="link small" :aria-label="`remove the setting of ${row.date}`" @click="remove(row)">
           remove

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, shallowRef } from 'vue'
 
-import { api, type Rack, type Stock, type StockIn } from '../api/client'
+import { api, type Stock, type StockIn } from '../api/client'
+import { useNews } from '../composables/useNews'
 import { dateText } from '../rack'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText } from '../units'
-import ChangeList from './ChangeList.vue'
+import NewsNote from './NewsNote.vue'
 import ReadingsEditor from './ReadingsEditor.vue'
 
 const NewStock = defineAsyncComponent(() => import('./NewStock.vue'))
@@ -16,7 +17,6 @@ const job = useJob()
 const settings = useSettings()
 const rack = shallowRef<Stock[]>([])
 const kinds = shallowRef<string[]>([])
-const offer = shallowRef<Rack | null>(null)
 const kept = ref('')
 const adding = ref(false)
 
@@ -34,11 +34,7 @@ const onRack = computed(
     null,
 )
 
-watch(
-  () => job.design!.moves,
-  async () => (offer.value = await api.rack(job.design!.id)),
-  { immediate: true },
-)
+const news = useNews('board')
 
 async function add(body: StockIn): Promise<void> {
   const added = await api.addStock(body)
@@ -104,24 +100,11 @@ const sizes = computed(() => [
         stock.measured ? `· measured ${dateText(stock.measured)}` : '· measured for this job'
       }}</span>
     </p>
-    <div v-if="offer" class="rack small">
-      <p>
-        The rack says <b class="figure">{{ lengthText(offer.thickness, settings.unit, 3) }}</b>
-        <template v-if="offer.measured">, measured {{ dateText(offer.measured) }}</template
-        >.
-        <button class="link" @click="job.edit({ stock: offer.stock })">follow the rack</button>
-        <button v-if="onRack && !stock.measured" class="link" @click="keepOnRack">
-          keep these on the rack
-        </button>
-      </p>
-      <details>
-        <summary>
-          {{ offer.problem ? 'it would no longer work' : `${offer.changes.length} figures would change` }}
-        </summary>
-        <p v-if="offer.problem">{{ inUnit(offer.problem.why, settings.unit) }}</p>
-        <ChangeList :changes="offer.changes" />
-      </details>
-    </div>
+    <NewsNote v-if="news" :news="news">
+      <button v-if="onRack && !stock.measured" class="link" @click="keepOnRack">
+        keep these on the rack
+      </button>
+    </NewsNote>
     <p v-else-if="kept" class="small second" role="status">{{ kept }}</p>
     <ReadingsEditor />
     <p class="small second">
@@ -150,13 +133,5 @@ const sizes = computed(() => [
 .go {
   padding: 2px 4px;
   color: var(--deep);
-}
-.rack {
-  margin: 4px 0 8px;
-  padding: 4px 8px;
-  background: var(--ochre-wash);
-}
-summary {
-  cursor: pointer;
 }
 </style>

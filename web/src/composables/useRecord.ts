@@ -1,19 +1,27 @@
-import { computed, ref, shallowRef } from 'vue'
+import { computed, shallowRef, type ShallowRef } from 'vue'
 
 import { Problem } from '../api/client'
+
+const MOST_STEPS = 50
 
 /** Something of the workshop's that is edited field by field: each edit is kept at once, and can be taken back.
  *
  * A refused edit keeps what was there; its problem is shown at the field it names.
  */
-export function useRecord<Document extends object>(keep: (id: number, document: Document) => Promise<void>) {
+export function useRecord<Document extends object>(
+  current: (id: number) => Document,
+  keep: (id: number, document: Document) => Promise<void>,
+) {
   const problem = shallowRef<Problem | null>(null)
-  const past = shallowRef<{ id: number; document: Document }[]>([])
-  const busy = ref(false)
+  interface Step {
+    id: number
+    changes: Partial<Document>
+  }
+  const past = shallowRef<Step[]>([])
+  const future = shallowRef<Step[]>([])
 
   async function tell(act: () => Promise<void>): Promise<boolean> {
     problem.value = null
-    busy.value = true
     try {
       await act()
       return true
@@ -21,20 +29,34 @@ export function useRecord<Document extends object>(keep: (id: number, document: 
       if (!(error instanceof Problem)) throw error
       problem.value = error
       return false
-    } finally {
-      busy.value = false
     }
   }
 
-  async function edit(id: number, before: Document, changes: Partial<Document>): Promise<boolean> {
-    const done = await tell(() => keep(id, { ...before, ...changes }))
-    if (done) past.value = [...past.value, { id, document: before }].slice(-50)
+  async function edit(id: number, changes: Partial<Document>): Promise<boolean> {
+    const before = taken(id, changes)
+    const done = await tell(() => keep(id, { ...current(id), ...changes }))
+    if (done) {
+      past.value = [...past.value, before].slice(-MOST_STEPS)
+      future.value = []
+    }
     return done
   }
 
-  async function undo(): Promise<void> {
-    const last = past.value.at(-1)
-    if (last && (await tell(() => keep(last.id, last.document)))) past.value = past.value.slice(0, -1)
+  /** What the fields of `changes` say now. Others are left alone: somebody may have changed them since. */
+  function taken(id: number, changes: Partial<Document>): Step {
+    const now = current(id)
+    const names = Object.keys(changes) as (keyof Document)[]
+    return { id, changes: Object.fromEntries(names.map((name) => [name, now[name]])) as Partial<Document> }
+  }
+
+  /** Takes the last step of `from`; the way back goes to `to`. */
+  async function move(from: ShallowRef<Step[]>, to: ShallowRef<Step[]>): Promise<void> {
+    const step = from.value.at(-1)
+    if (!step) return
+    const back = taken(step.id, step.changes)
+    if (!(await tell(() => keep(step.id, { ...current(step.id), ...step.changes })))) return
+    from.value = from.value.slice(0, -1)
+    to.value = [...to.value, back]
   }
 
   /** The problem of a field; the core puts "stock." or "machine." before some, and an index after lists. */
@@ -43,5 +65,11 @@ export function useRecord<Document extends object>(keep: (id: number, document: 
     return named === field ? problem.value : null
   }
 
-  return { problem, busy, canUndo: computed(() => past.value.length > 0), tell, edit, undo, problemAt }
+  return {
+    problem, tell, edit, problemAt,
+    undo: () => move(past, future),
+    redo: () => move(future, past),
+    canUndo: computed(() => past.value.length > 0),
+    canRedo: computed(() => future.value.length > 0),
+  } // prettier-ignore
 }

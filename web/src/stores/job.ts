@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, Problem, type Changes, type Design, type Features, type Proof } from '../api/client'
+import { api, Problem, type Changes, type Design, type Features, type News, type Proof } from '../api/client'
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
 
@@ -15,11 +15,14 @@ const PROVE_AFTER_MS = 300
 export const useJob = defineStore('job', () => {
   const design = shallowRef<Design | null>(null)
   const proof = shallowRef<Proof | null>(null)
+  /** What the workshop says newer of board and machine; looked for where it is shown. */
+  const news = shallowRef<readonly News[]>([])
   const problem = shallowRef<Problem | null>(null)
   const conflict = shallowRef<{ changes: Changes; parts: Features } | null>(null)
   const changed = shallowRef(NOTHING_CHANGED)
   const selected = ref('')
   const busy = ref(0)
+  let lookedAt = ''
   let line: Promise<unknown> = Promise.resolve()
   let proving: ReturnType<typeof setTimeout> | undefined
 
@@ -30,6 +33,7 @@ export const useJob = defineStore('job', () => {
 
   async function open(id: number): Promise<void> {
     if (design.value?.id !== id) close()
+    lookedAt = ''
     show(await api.design(id))
   }
 
@@ -37,6 +41,7 @@ export const useJob = defineStore('job', () => {
     clearTimeout(proving)
     design.value = null
     proof.value = null
+    news.value = []
     problem.value = null
     conflict.value = null
     changed.value = NOTHING_CHANGED
@@ -64,6 +69,15 @@ export const useJob = defineStore('job', () => {
     } catch (error) {
       if (!(error instanceof Problem)) throw error
     }
+  }
+
+  /** Asks once for each state of the job, however many places show it. */
+  async function lookForNews(): Promise<void> {
+    const { id, moves } = design.value!
+    if (lookedAt === `${id}/${moves}`) return
+    lookedAt = `${id}/${moves}`
+    const found = await api.news(id)
+    if (design.value?.id === id && design.value.moves === moves) news.value = found
   }
 
   /** Runs `ask` after whatever is under way; a problem is kept for the field it names. Tells whether it went well. */
@@ -125,7 +139,7 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    design, proof, problem, conflict, changed, selected, busy, route,
-    open, close, edit, undo, redo, takeTheirs, saveMine, problemAt,
+    design, proof, news, problem, conflict, changed, selected, busy, route,
+    open, close, lookForNews, edit, undo, redo, takeTheirs, saveMine, problemAt,
   } // prettier-ignore
 })

@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+import type { Choices, Problem, Stock, StockIn } from '../api/client'
+import { cornersText, readCorners } from '../rack'
+import { useSettings } from '../stores/settings'
+import { shortText } from '../units'
+import RowsEditor from './RowsEditor.vue'
+import TextField from './TextField.vue'
+
+/** What is written down of a board, each figure edited where it stands. */
+const props = defineProps<{
+  stock: Stock
+  choices: Choices
+  change: (changes: Partial<StockIn>) => Promise<boolean>
+  problemAt: (field: string) => Problem | null
+}>()
+const settings = useSettings()
+const sizeDraft = ref<Record<string, string> | null>(null)
+const cutDraft = ref<Record<string, string> | null>(null)
+const short = (mm: number) => shortText(mm, settings.unit)
+
+watch(
+  () => props.stock.id,
+  () => (sizeDraft.value = cutDraft.value = null),
+)
+
+const sizes = computed(() => {
+  const { sheet_width: width, sheet_height: height, sheets: count, other_sheets } = props.stock.document
+  return [{ width, height, count }, ...other_sheets].map((one) => ({
+    width: short(one.width),
+    height: short(one.height),
+    count: String(one.count ?? ''),
+  }))
+})
+const offcuts = computed(() =>
+  props.stock.document.offcuts.map(({ name, outline }) => ({
+    name,
+    outline: cornersText(outline, settings.unit),
+  })),
+)
+
+async function changeSizes(rows: Record<string, string>[]): Promise<void> {
+  const [first, ...others] = rows.map(({ width, height, count }) => ({
+    width: width!,
+    height: height!,
+    count: count?.trim() || null,
+  }))
+  if (!first) return
+  const { width: sheet_width, height: sheet_height, count: sheets } = first
+  if (await props.change({ sheet_width, sheet_height, sheets, other_sheets: others })) sizeDraft.value = null
+}
+
+async function changeOffcuts(rows: Record<string, string>[]): Promise<void> {
+  const before = props.stock.document.offcuts
+  const done = await props.change({
+    offcuts: rows.map(({ name, outline }) => ({
+      name: name!,
+      outline: readCorners(outline!),
+      note: before.find((one) => one.name === name)?.note ?? '',
+    })),
+  })
+  if (done) cutDraft.value = null
+}
+
+/** Sizes have rows of their own here: the first is the stock's, the others a list. */
+function sizeProblem(field: string): Problem | null {
+  const index = Number(/\[(\d+)\]/.exec(field)?.[1])
+  if (index) return props.problemAt(`other_sheets[${index - 1}]`)
+  return ['sheet_width', 'sheet_height', 'sheets'].map(props.problemAt).find(Boolean) ?? null
+}
+</script>
+
+<template>
+  <h2>The board</h2>
+  <div class="two">
+    <TextField
+      class="wide"
+      field="name"
+      label="Name"
+      words
+      :text="stock.document.name"
+      :problem="problemAt('name')"
+      @commit="change({ name: $event })"
+    />
+    <label>
+      Kind
+      <select
+        class="boxed"
+        :value="stock.document.kind"
+        @change="change({ kind: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="kind in choices.stock_kinds" :key="kind">{{ kind }}</option>
+      </select>
+    </label>
+    <TextField
+      field="nominal"
+      :label="`Sold as, ${settings.unit}`"
+      :text="short(stock.document.nominal)"
+      :problem="problemAt('nominal')"
+      @commit="change({ nominal: $event })"
+    />
+    <label>
+      Grain or corrugation
+      <select
+        class="boxed"
+        :value="stock.document.direction"
+        @change="change({ direction: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="direction in choices.directions" :key="direction">{{ direction }}</option>
+      </select>
+    </label>
+    <TextField
+      field="price"
+      label="Price of a sheet"
+      :text="stock.document.price === null ? '' : String(stock.document.price)"
+      :problem="problemAt('price')"
+      @commit="change({ price: $event })"
+    />
+    <TextField
+      class="wide"
+      field="note"
+      label="Note"
+      words
+      placeholder="tape under it, glue that burns"
+      :text="stock.document.note"
+      :problem="problemAt('note')"
+      @commit="change({ note: $event })"
+    />
+  </div>
+  <h2>Sheets at hand, in {{ settings.unit }}</h2>
+  <RowsEditor
+    v-model:draft="sizeDraft"
+    :columns="[
+      { name: 'width', label: 'width' },
+      { name: 'height', label: 'height' },
+      { name: 'count', label: 'how many' },
+    ]"
+    :rows="sizes"
+    field="sizes"
+    add="add another size"
+    :problem-at="sizeProblem"
+    @commit="changeSizes"
+  />
+  <p class="small second">Jobs start on the first. Leave “how many” empty for as many as it takes.</p>
+  <h2>Off-cuts</h2>
+  <RowsEditor
+    v-model:draft="cutDraft"
+    :columns="[
+      { name: 'name', label: 'name', words: true },
+      { name: 'outline', label: 'corners, or width × height', below: true },
+    ]"
+    :rows="offcuts"
+    field="offcuts"
+    add="add an off-cut"
+    :problem-at="problemAt"
+    @commit="changeOffcuts"
+  />
+  <p class="small second">Corners as x y, with semicolons: 0 0; 380 0; 380 90; 140 90; 140 260; 0 260</p>
+</template>

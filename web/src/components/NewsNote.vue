@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import type { News } from '../api/client'
+import { dateText } from '../rack'
+import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { inUnit, lengthText } from '../units'
+import ChangeList from './ChangeList.vue'
+
+/** What the workshop now says of the job's board or machine, what that would change, and the offer to follow. */
+const props = defineProps<{ news: News }>()
+const job = useJob()
+const settings = useSettings()
+const follow = () =>
+  job.edit(props.news.of === 'board' ? { stock: props.news.id } : { machine: props.news.id })
+</script>
+
+<template>
+  <div class="news small" role="status">
+    <p>
+      <template v-if="news.thickness !== null && news.what.includes('thickness')">
+        The rack says <b class="figure">{{ lengthText(news.thickness!, settings.unit, 3) }}</b><template
+          v-if="news.measured"
+          >, measured {{ dateText(news.measured) }}</template
+        >.
+      </template>
+      <template v-else>
+        {{ news.of === 'board' ? 'On the rack' : 'In the workshop' }} it differs in
+        {{ news.what.join(', ') }}.
+      </template>
+      <button class="link" @click="follow">
+        {{ news.of === 'board' ? 'follow the rack' : 'follow the workshop' }}
+      </button>
+      <slot />
+    </p>
+    <p v-if="news.problem" class="bad">
+      It would no longer work: {{ inUnit(news.problem.why, settings.unit) }}
+    </p>
+    <p v-else-if="!news.changes.length" class="second">No figure of the job would change.</p>
+    <details v-else>
+      <summary>{{ news.changes.length }} figures would change</summary>
+      <ChangeList :changes="news.changes" />
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.news {
+  margin: 4px 0 8px;
+  padding: 4px 8px;
+  background: var(--ochre-wash);
+}
+.bad {
+  color: var(--bad);
+}
+summary {
+  cursor: pointer;
+}
+</style>
