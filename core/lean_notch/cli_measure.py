@@ -75,16 +75,16 @@ def settings(given: list[str]) -> dict[str, object]:
 
 def _test_piece(arguments: argparse.Namespace) -> int:
     from .job import compute
-    from .test_pieces import INSTRUCTIONS, piece_job
+    from .test_pieces import INSTRUCTIONS, kerf_note, piece_job
 
     at = basis(arguments)
-    result = compute(piece_job(arguments.way, settings(arguments.set), at.stock, at.machine))
-    names, packet = write_packet(result, arguments.format, arguments.out)
-    steps = [f"{i}. {step}" for i, step in enumerate(INSTRUCTIONS[arguments.way], 1)]
+    job = piece_job(arguments.way, settings(arguments.set), at.stock, at.machine)
+    names, packet = write_packet(compute(job), arguments.format, arguments.out)
+    steps, note = INSTRUCTIONS[arguments.way], kerf_note(job)
     say(
         arguments,
-        {"files": names, "packet": packet, "instructions": INSTRUCTIONS[arguments.way]},
-        [*names, packet, *steps],
+        {"files": names, "packet": packet, "instructions": steps, "kerf_note": note},
+        [*names, packet, *(f"{i}. {step}" for i, step in enumerate(steps, 1)), *([note] if note else [])],
     )
     return 0
 

@@ -11,14 +11,15 @@ from django.db import transaction
 from django.utils import timezone
 from lean_notch.basis import machine_from_json, machine_to_json, stock_from_json, stock_to_json
 from lean_notch.basis.comb import CombRead, read_comb
+from lean_notch.basis.equip import equipped
 from lean_notch.basis.fits import scale_from_json, scale_to_json
 from lean_notch.basis.kerf import Uncertain, kerf_of_plug, kerf_of_slats
 from lean_notch.basis.notebook import Entry, Way
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json, profile_to_json
 from lean_notch.documents import mapping, mm, sequence, text
-from lean_notch.job import Job, compute, write_files
-from lean_notch.practice import Practice, PracticeCut
+from lean_notch.job import Job
+from lean_notch.practice import Practice
 from lean_notch.test_pieces import TEST_PIECES, as_given, piece_job
 from lean_notch.units import Unit
 
@@ -98,9 +99,13 @@ class PieceRead:
 
 
 def piece_of(way: Way, settings: Given, unit: Unit, stock: Stock, machine: Machine) -> Job:
-    """The job of a test piece, its settings typed in `unit`. Raises NotchError at the setting."""
+    """The job of a test piece, its settings typed in `unit`, with the kerf that the notebook has for just this board.
+
+    Raises NotchError at the setting.
+    """
     typed = TEST_PIECES[way].typed(settings, unit)
-    return piece_job(way, typed, stock_from_json(stock.document), machine_from_json(machine.document))
+    board, known = stock_from_json(stock.document), machine_from_json(machine.document)
+    return piece_job(way, typed, board, equipped(board, known, entries_of(known.id)).machine)
 
 
 def read_piece(job: Job, told: Given) -> PieceRead:
@@ -152,7 +157,7 @@ def entry_of(row: NotebookEntry) -> Entry:
         id=str(row.pk), way=row.way, machine=str(row.machine_id), stock=str(row.stock_id),  # type: ignore[arg-type]
         stock_name=document["stock_name"], thickness=document["thickness"], date=row.made.isoformat(timespec="seconds"),
         by=row.by.get_username() if row.by else "", kerf=document["kerf"], within=document["within"],
-        fits=scale_from_json(fits) if fits else None, tool=document["tool"], valid=row.valid,
+        fits=scale_from_json(fits) if fits else None, cut_with=document["cut_with"] if fits else None, tool=document["tool"], valid=row.valid,
     )  # fmt: skip
 
 
@@ -168,12 +173,6 @@ def practice_of(job: Job, machine: Machine, seed: int) -> Practice:
     known = machine_from_json(machine.document)
     tool = known.in_spindle.diameter if known.in_spindle else known.kerf
     return Practice(seed, job.basis.stock.nominal, tool if known.kind == "router" else None)
-
-
-def practise(job: Job, machine: Machine, seed: int) -> PracticeCut:
-    """What it makes of a test piece's file."""
-    file = write_files(compute(job), "svg")[0]
-    return practice_of(job, machine, seed).cut(file.data, file.name)
 
 
 def _lengths(told: Given, name: str) -> tuple[float, ...]:

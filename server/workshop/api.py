@@ -10,7 +10,7 @@ from django.shortcuts import get_object_or_404
 from lean_notch.basis import Readings
 from lean_notch.documents import mm
 from lean_notch.job import Job, compute, write_files
-from lean_notch.practice import Truth
+from lean_notch.practice import Truth, practised
 from ninja import Router, Status
 
 from . import actions, shown
@@ -147,7 +147,8 @@ def read_test_piece(request: HttpRequest, given: s.PieceFileIn) -> HttpResponse:
 @router.post("/test-pieces/practice", response={200: s.PracticeOut, **Refusals})
 def practise(request: HttpRequest, given: s.PracticeIn) -> s.PracticeOut:  # noqa: ARG001
     """Cuts a test piece on the practice machine of that seed."""
-    return shown.show_practice(actions.practise(_piece(given), _machine(given.machine), given.seed))
+    job = _piece(given)
+    return shown.show_practice(practised(actions.practice_of(job, _machine(given.machine), given.seed), job))
 
 
 @router.post("/test-pieces/practice/truth", response={200: s.TruthOut, **Refusals})

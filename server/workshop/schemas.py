@@ -368,7 +368,7 @@ class LineOut(Schema):
 
 class PieceOut(Schema):
     """A test piece as it will be cut: its `lines` on a `box` of the sheet, and what to do with it. `clearances` are a
-    comb's, by pair."""
+    comb's, by pair; `kerf_note` says which kerf it is compensated for."""
 
     title: str
     about: str
@@ -379,6 +379,8 @@ class PieceOut(Schema):
     area: float
     file_names: dict[str, str]
     clearances: list[float]
+    kerf_note: str
+    kerf_known: bool
 
 
 class ScaleValues(Schema):
@@ -406,6 +408,9 @@ class PieceReadOut(Schema):
 
 
 class PracticeOut(Schema):
+    """`kerf` is what slats told first, where the piece is a comb."""
+
+    kerf: float | None
     way: Way
     thickness: list[float]
     row: list[float]

@@ -13,7 +13,8 @@ from lean_notch.basis.settings import hints, setting_from_json, settings_for
 from lean_notch.formats.svg_path import path_data
 from lean_notch.job import FILE_FORMATS, Job, compute, file_name
 from lean_notch.operations import Operation
-from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given
+from lean_notch.practice import Practised
+from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note
 from lean_notch.units import Length, say_mm
 
 from . import schemas as out
@@ -88,6 +89,8 @@ def show_piece(way: Way, job: Job) -> out.PieceOut:
         area=sum(part.region.area * part.quantity for part in result.build.parts),
         file_names={kind: file_name(job, sheet.number, kind) for kind in FILE_FORMATS},
         clearances=list(as_given(job.design).clearances),
+        kerf_note=kerf_note(job),
+        kerf_known=job.basis.machine.found is not None,
     )  # fmt: skip
 
 
@@ -132,5 +135,5 @@ def show_entries(machine: Machine, stock: Stock) -> list[out.EntryOut]:
     ]  # fmt: skip
 
 
-def show_practice(cut: object) -> out.PracticeOut:
-    return out.PracticeOut.model_validate(asdict(cut))  # type: ignore[call-overload]
+def show_practice(practised: Practised) -> out.PracticeOut:
+    return out.PracticeOut(**asdict(practised.cut), kerf=practised.kerf)

@@ -6,14 +6,14 @@ from dataclasses import replace
 
 import pytest
 from conftest import make_basis
-from lean_notch.basis import KeepOut, Machine, Tool
-from lean_notch.basis.comb import FEELS
+from lean_notch.basis import KeepOut, KerfFound, Machine, Tool
+from lean_notch.basis.comb import FEELS, read_comb
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
 from lean_notch.basis.notebook import WAYS
 from lean_notch.errors import NotchError, UnreadableFile
 from lean_notch.job import compute, prove_job, read_any, write_files
-from lean_notch.practice import Practice
-from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, piece_job
+from lean_notch.practice import Practice, practised
+from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note, piece_job
 
 BASIS = make_basis()
 LASER = BASIS.machine
@@ -144,6 +144,31 @@ def test_a_routers_cut_is_as_wide_as_its_tool_about():
     _, plug = file_of("plug", ROUTER)
     cut = practice.cut(plug.data, plug.name)
     assert kerf_of_plug(cut.hole, cut.plug).value == pytest.approx(practice.truth.kerf, abs=0.03)
+
+
+def test_a_practised_comb_is_cut_for_the_kerf_that_slats_told_first():
+    """However far off the workshop's own kerf is, what is felt is clearance alone."""
+    practice = Practice(21)
+    far = replace(LASER, kerf=0.4)
+    round_ = practised(practice, piece_job("comb", {"pairs": "20", "first": "-0.3"}, BASIS.stock, far))
+    assert round_.kerf == pytest.approx(practice.truth.kerf, abs=0.01)
+    read = read_comb(
+        as_given(piece_job("comb", {"pairs": "20", "first": "-0.3"}, BASIS.stock, far).design).clearances,
+        round_.cut.answers,
+    )
+    for limit, true in zip(read.scale.limits[:4], practice.truth.limits, strict=True):
+        assert limit == pytest.approx(true, abs=0.04)
+    assert practised(practice, piece_job("slats", {}, BASIS.stock, far)).kerf is None
+
+
+def test_a_comb_says_which_kerf_it_is_compensated_for():
+    typed = piece_job("comb", {}, BASIS.stock, LASER)
+    assert "nobody found on this board" in kerf_note(typed)
+    found = replace(LASER, kerf=0.15, found=KerfFound("slats", "Poplar ply", 3.06, "2026-11-02T10:00", 0.002))
+    assert kerf_note(piece_job("comb", {}, BASIS.stock, found)) == (
+        "Compensated for a kerf of 0.15 mm ± 0.002 mm, found by row of slats on 2026-11-02."
+    )
+    assert kerf_note(piece_job("slats", {}, BASIS.stock, LASER)) == ""
 
 
 def test_a_comb_cut_with_the_wrong_kerf_feels_off_by_twice_that():

@@ -1,9 +1,13 @@
 """Boards, machines, notebook entries and settings: documents in and out, and what is refused where."""
 
+from dataclasses import replace
+
 import pytest
 from conftest import make_basis
 from lean_notch.basis import (
+    Basis,
     KerfFound,
+    Readings,
     basis_from_json,
     basis_to_json,
     machine_from_json,
@@ -11,7 +15,7 @@ from lean_notch.basis import (
     stock_from_json,
     stock_to_json,
 )
-from lean_notch.basis.equip import equipped, with_kerf
+from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock, with_kerf
 from lean_notch.basis.fits import FitScale
 from lean_notch.basis.notebook import Entry, offers
 from lean_notch.basis.settings import (
@@ -125,6 +129,13 @@ def test_a_machine_that_cannot_be_is_refused_at_its_place(change, field):
     assert caught.value.field == field
 
 
+@pytest.mark.parametrize("place", [{"x": 1250}, {"y": 1250}, {"x": -50}, {"y": -20}])
+def test_a_clamp_beside_the_bed_is_a_slip(place):
+    with pytest.raises(NotchError) as caught:
+        machine_from_json({**ROUTER, "keep_outs": [{**ROUTER["keep_outs"][0], **place}]})
+    assert caught.value.field == "machine.keep_outs[0]"
+
+
 def test_a_lasers_kerf_wider_than_the_board_is_a_slip_but_not_in_card():
     document = basis_to_json(make_basis())
     document["machine"]["kerf"] = 14
@@ -175,6 +186,17 @@ def test_the_newest_entry_without_a_doubt_comes_first():
     assert found[3].warnings == ("found on Other, not on Poplar ply",)
 
 
+def test_a_comb_cut_for_another_kerf_than_is_known_now_is_doubted():
+    """By hand: a kerf that is 0.03 wider than the comb was cut for gives every pair 0.06 more room than is written on it."""
+    stock, machine = workshop()
+    comb = page(2, kerf=None, fits=SCALE, cut_with=0.14)
+    assert [offer.warnings for offer in offers([page(1, kerf=0.145), comb], machine, stock)] == [(), ()]
+    kerf, doubted = offers([page(1, kerf=0.17), comb], machine, stock)
+    assert (kerf.entry.id, doubted.entry.id) == ("1", "2")
+    assert doubted.warnings == ("cut for a kerf of 0.14 mm, which is 0.17 mm now: cut another comb",)
+    assert equipped(stock, machine, [page(1, kerf=0.17), comb]).fits != SCALE
+
+
 def test_a_basis_takes_what_is_sure_and_nothing_else():
     stock, machine = workshop()
     sure = equipped(stock, machine, [page(1), page(2, kerf=None, fits=SCALE)])
@@ -191,6 +213,46 @@ def test_a_fit_chosen_by_its_word_is_kept_by_its_word():
     assert equipped(stock, machine, [page(2, kerf=None, fits=SCALE)], before).clearance == SCALE.slide
     typed = make_basis(clearance=0.11)
     assert equipped(stock, machine, [page(2, kerf=None, fits=SCALE)], typed).clearance == 0.11
+
+
+# News of the workshop
+
+
+def test_a_job_on_the_same_board_and_machine_keeps_what_it_chose():
+    stock, _ = workshop()
+    router = machine_from_json({**ROUTER, "id": "1"})
+    own = Basis(stock.cut_from(1), replace(router.with_tool("three"), kerf=3.3), 0.07)
+    measured = replace(stock, readings=Readings((3.2, 3.21)))
+    followed = equipped(measured, router, [page(1), page(2, kerf=None, fits=SCALE)], own)
+    assert followed.thickness == pytest.approx(3.205)
+    assert (followed.stock.sheet_width, followed.machine.tool, followed.kerf) == (300, "three", 3.3)
+    assert (followed.clearance, followed.fits) == (0.07, own.fits)
+    other = equipped(replace(measured, id="9"), router, [], own)
+    assert (other.stock.sheet_width, other.machine.tool, other.kerf) == (600, "three", pytest.approx(3.175))
+
+
+@pytest.mark.parametrize(
+    ("change", "what"),
+    [
+        ({}, ()), ({"measured": "2026-12-01"}, ()), ({"readings": [3.1]}, ("thickness",)), ({"note": "warped"}, ("note",)),
+        ({"sheets": 3}, ("sheets",)), ({"offcuts": []}, ("off-cuts",)), ({"nominal": 3.2}, ("what it is sold as",)),
+        ({"kind": "MDF", "price": 4}, ("kind", "price")),
+    ],
+)  # fmt: skip
+def test_what_the_rack_says_otherwise_is_named(change, what):
+    mine = stock_from_json(BOARD)
+    assert news_of_stock(mine.cut_from(1), stock_from_json({**BOARD, **change})) == what
+
+
+@pytest.mark.parametrize(
+    ("change", "what"),
+    [
+        ({}, ()), ({"kerf": 7, "tool": ""}, ()), ({"keep_outs": []}, ("what to keep clear of",)),
+        ({"bed_width": 1300}, ("bed",)), ({"y_axis": "up"}, ("axes",)), ({"tools": [], "tool": ""}, ("tools",)),
+    ],
+)  # fmt: skip
+def test_what_the_workshop_says_otherwise_of_a_machine_is_named(change, what):
+    assert news_of_machine(machine_from_json(ROUTER), machine_from_json({**ROUTER, **change})) == what
 
 
 # Settings

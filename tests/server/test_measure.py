@@ -208,6 +208,29 @@ def test_a_new_job_takes_kerf_and_fits_from_the_notebook(wren, stock, machine, f
     assert (basis["fit"], basis["clearance"]) == ("snug", 0)
 
 
+def test_a_comb_is_cut_for_the_kerf_that_the_notebook_has(wren, stock, machine):
+    typed = post(wren, "/test-pieces", piece(stock, machine, "comb")).json()
+    assert (typed["kerf_known"], "find it first" in typed["kerf_note"]) == (False, True)
+    post(wren, "/notebook", piece(stock, machine, row=[98.2, 98.21, 98.2]))
+    found = post(wren, "/test-pieces", piece(stock, machine, "comb")).json()
+    assert (found["kerf_known"], "0.18 mm" in found["kerf_note"]) == (True, True)
+    data = post(wren, "/test-pieces/file", piece(stock, machine, "comb", format="svg")).content
+    widths = [max(p[0] for p in points) - min(p[0] for p in points) for points in cut_points(data)]
+    assert sum(width == pytest.approx(12.18, abs=2e-3) for width in widths) == 12  # a key of 12, and a kerf
+
+
+def cut_points(data):
+    paths = [path for path in read_outlines(data, "svg").paths if path.layer == "cut"]
+    return [[segment.start for segment in path.segments] for path in paths]
+
+
+def test_a_practised_comb_wants_the_kerf_first(wren, stock, machine):
+    cut = post(wren, "/test-pieces/practice", piece(stock, machine, "comb", seed=3)).json()
+    truth = post(wren, "/test-pieces/practice/truth", piece(stock, machine, "comb", seed=3)).json()
+    assert cut["kerf"] == pytest.approx(truth["kerf"], abs=0.01)
+    assert len(cut["answers"]) == 12
+
+
 def test_the_practice_machine_cuts_what_the_notebook_draws(wren, stock, machine):
     cut = post(wren, "/test-pieces/practice", piece(stock, machine, seed=3)).json()
     assert (cut["way"], len(cut["row"]), len(cut["thickness"])) == ("slats", 5, 5)
@@ -295,6 +318,7 @@ def test_another_basis_is_tried_side_by_side(wren, stock, machine, tray):
     body = {**BOARD, "name": "Scrap", "sheet_width": 100, "sheet_height": 100}
     ids.append(post(wren, "/stocks", body).json()["id"])
     swaps = [{"stock": number} for number in ids]
+    swaps[2]["machine"] = machine.id
     now, thick, acrylic, scrap = post(wren, f"/designs/{tray['id']}/tries", {"swaps": swaps}).json()
     assert (now["stock"], now["changes"], now["price"], now["problem"]) == ("Poplar ply", [], None, None)
     changed = {row["title"]: row["after"] for row in thick["changes"] if not row["about"]}

@@ -17,6 +17,8 @@ WAY_TITLES = {"slats": "row of slats", "plug": "plug and hole", "comb": "fit com
 
 SAME_THICKNESS_SHARE = 0.03
 SAME_THICKNESS_MM = 0.1
+SAME_KERF_MM = 0.01
+"""Twice that is half a step of a usual comb."""
 
 
 @dataclass(frozen=True)
@@ -24,7 +26,8 @@ class Entry:
     """What a test piece told on one day: a kerf (within `within` mm in 95 of 100 cases), or a scale of fits.
 
     `machine` and `stock` are the workshop's ids; `thickness` is what the board measured then, `tool` what was in the
-    spindle. Entries that are no longer `valid` stay, and are offered no more.
+    spindle; `cut_with` is the kerf that a comb was compensated for. Entries that are no longer `valid` stay, and are offered
+    no more.
     """
 
     id: str
@@ -38,6 +41,7 @@ class Entry:
     kerf: float | None = None
     within: float = 0.0
     fits: FitScale | None = None
+    cut_with: float | None = None
     tool: str = ""
     valid: bool = True
 
@@ -57,12 +61,20 @@ class Offer:
 def offers(entries: Sequence[Entry], machine: Machine, stock: Stock) -> tuple[Offer, ...]:
     """Valid entries of this machine, those without a doubt first, the newest first among either."""
     own = [
-        Offer(entry, doubts(entry.stock_name, entry.thickness, stock, same=entry.stock == stock.id))
-        for entry in entries
-        if entry.valid and entry.machine == machine.id and entry.tool in ("", machine.tool)
+        entry for entry in entries if entry.valid and entry.machine == machine.id and entry.tool in ("", machine.tool)
     ]
-    newest = sorted(own, key=lambda offer: offer.entry.date, reverse=True)
-    return tuple(sorted(newest, key=lambda offer: bool(offer.warnings)))
+    newest = sorted(own, key=lambda entry: entry.date, reverse=True)
+    doubted = {e.id: doubts(e.stock_name, e.thickness, stock, same=e.stock == stock.id) for e in newest}
+    kerf = next((entry.kerf for entry in newest if entry.kerf is not None and not doubted[entry.id]), None)
+    told = [Offer(entry, doubted[entry.id] + _comb_doubts(entry, kerf)) for entry in newest]
+    return tuple(sorted(told, key=lambda offer: bool(offer.warnings)))
+
+
+def _comb_doubts(entry: Entry, kerf: float | None) -> tuple[str, ...]:
+    """A comb that was compensated for another kerf than is known now has all its clearances off by twice the difference."""
+    if entry.cut_with is None or kerf is None or abs(kerf - entry.cut_with) <= SAME_KERF_MM:
+        return ()
+    return (f"cut for a kerf of {say_mm(entry.cut_with)}, which is {say_mm(kerf)} now: cut another comb",)
 
 
 def doubts(name: str, thickness: float, stock: Stock, *, same: bool) -> tuple[str, ...]:

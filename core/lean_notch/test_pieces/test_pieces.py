@@ -12,7 +12,7 @@ from typing import cast
 
 from ..basis import Basis, Machine, Stock
 from ..basis.comb import comb_clearances
-from ..basis.notebook import Way
+from ..basis.notebook import WAY_TITLES, Way
 from ..design import Design, Panel, Part, Pose
 from ..design.marks import Mark
 from ..documents import whole
@@ -178,6 +178,23 @@ def as_given(design: Design) -> AsGiven:
     if design.recipe == "slats":
         return AsGiven(_mm(values, "length", "The row's length"), _count(values, "pieces", 200))
     return AsGiven(clearances=clearances_of(values)) if design.recipe == "comb" else AsGiven()
+
+
+def kerf_note(job: Job) -> str:
+    """Which kerf a comb is compensated for, and how sure that is; "" for a piece that is cut on its lines."""
+    if job.design.recipe != "comb":
+        return ""
+    machine = job.basis.machine
+    if machine.found is None:
+        return (
+            f"Compensated for a kerf of {say_mm(machine.kerf)} that nobody found on this board: find it first, or the comb "
+            "mixes kerf and clearance up."
+        )
+    found = machine.found
+    return (
+        f"Compensated for a kerf of {say_mm(machine.kerf)} ± {say_mm(found.within)}, found by {WAY_TITLES[found.way]} on "
+        f"{found.date[:10]}."
+    )
 
 
 def piece_job(way: Way, given: Mapping[str, object], stock: Stock, machine: Machine) -> Job:

@@ -1784,7 +1784,7 @@ export interface components {
     /**
      * PieceOut
      * @description A test piece as it will be cut: its `lines` on a `box` of the sheet, and what to do with it. `clearances` are a
-     *     comb's, by pair.
+     *     comb's, by pair; `kerf_note` says which kerf it is compensated for.
      */
     PieceOut: {
       /** About */
@@ -1801,6 +1801,10 @@ export interface components {
       }
       /** Instructions */
       instructions: string[]
+      /** Kerf Known */
+      kerf_known: boolean
+      /** Kerf Note */
+      kerf_note: string
       /** Lines */
       lines: components['schemas']['LineOut'][]
       /** Settings */
@@ -1901,12 +1905,17 @@ export interface components {
        */
       way: 'slats' | 'plug' | 'comb'
     }
-    /** PracticeOut */
+    /**
+     * PracticeOut
+     * @description `kerf` is what slats told first, where the piece is a comb.
+     */
     PracticeOut: {
       /** Answers */
       answers: string[]
       /** Hole */
       hole: number[]
+      /** Kerf */
+      kerf: number | null
       /** Plug */
       plug: number[]
       /** Row */

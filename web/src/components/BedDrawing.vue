@@ -91,5 +91,8 @@ const ends = computed<Record<'x' | 'y', [number, number]>>(() => {
 }
 text {
   fill: var(--ink);
+  stroke: var(--panel);
+  stroke-width: 3px;
+  paint-order: stroke;
 }
 </style>

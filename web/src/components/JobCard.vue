@@ -43,6 +43,8 @@ const changed = computed(() =>
         {{ job.stock }} <span class="figure">{{ lengthText(job.thickness, settings.unit) }}</span>
         {{ settings.unit }} · revision {{ job.revision }} · {{ changed }}
       </span>
+      <span v-if="job.news.length" class="small ochre">the workshop has news: {{ job.news.join(', ') }}</span>
+      <span v-if="job.variant_of" class="small second">a variant of {{ job.variant_of }}</span>
     </RouterLink>
     <button class="link small" :aria-label="`put ${job.name} away`" @click="$emit('remove')">put away</button>
   </article>

@@ -141,17 +141,13 @@ async function add(body: MachineIn): Promise<void> {
       </button>
     </li>
   </ul>
-  <p v-if="lastUsed" class="small used">
-    <span class="second"
-      >It cut {{ lastUsed.stock }} {{ lengthText(lastUsed.thickness, settings.unit) }} at</span
-    >
-    <b class="figure"> {{ settingText(lastUsed, settings.unit) }}</b>
-    <span class="second"
-      >, {{ lastUsed.result }}, {{ dateText(lastUsed.date)
-      }}<template v-if="lastUsed.hints.length"
-        >; <span class="hint">hint</span> {{ inUnit(lastUsed.hints[0]!, settings.unit) }}</template
-      ></span
-    >
+  <p v-if="lastUsed" class="small used second">
+    It cut {{ lastUsed.stock }} {{ lengthText(lastUsed.thickness, settings.unit) }} at
+    <b class="figure">{{ settingText(lastUsed, settings.unit) }}</b>, {{ lastUsed.result }},
+    {{ dateText(lastUsed.date) }}.
+    <template v-for="hint in lastUsed.hints.slice(0, 1)" :key="hint">{{
+      inUnit(hint, settings.unit)
+    }}</template>
   </p>
   <RouterLink
     v-if="known"
@@ -187,6 +183,10 @@ a {
 }
 .used {
   margin-top: 8px;
+}
+.used b {
+  color: var(--ink);
+  font-weight: 400;
 }
 .find {
   display: inline-block;

@@ -106,7 +106,7 @@ function problemAt(index: number): Problem | null {
           :aria-label="`remove ${noun} ${index + 1}`"
           @click="remove(index)"
         >
-          remove
+          ×
         </button>
         <ProblemNote v-if="problemAt(index)" :problem="problemAt(index)!" @mend="mend(index, $event)" />
       </li>
@@ -116,13 +116,25 @@ function problemAt(index: number): Problem | null {
 </template>
 
 <style scoped>
+ol {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(94px, 1fr));
+  align-items: start;
+  gap: 4px 6px;
+}
 li {
   display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 4px;
-  margin-bottom: 4px;
+  grid-template-columns: 1fr 18px;
+  align-items: center;
+}
+li:has(p) {
+  grid-column: 1 / -1;
 }
 li > p {
   grid-column: 1 / -1;
+}
+.link {
+  padding: 0;
+  text-align: center;
 }
 </style>

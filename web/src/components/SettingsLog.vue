@@ -23,6 +23,7 @@ const operation = ref<Operation>('cut')
 const rows = shallowRef<CutSetting[]>([])
 const problem = shallowRef<Problem | null>(null)
 const writing = ref(false)
+const removed = shallowRef<CutSetting | null>(null)
 const laser = computed(() => props.machine.document.kind === 'laser')
 const numbers = computed<[string, string][]>(() =>
   laser.value
@@ -35,6 +36,10 @@ async function load(): Promise<void> {
   rows.value = await api.settings(props.machine.id, board.value || undefined, operation.value)
 }
 watch(() => [props.machine.id, board.value, operation.value], load, { immediate: true })
+watch(
+  () => props.machine.id,
+  () => ((removed.value = null), (writing.value = false)),
+)
 
 async function keep(): Promise<void> {
   const stock = props.rack.find(({ id }) => id === board.value)
@@ -53,6 +58,7 @@ async function keep(): Promise<void> {
       ...typed,
     })
     writing.value = false
+    draft['note'] = ''
     await load()
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -62,7 +68,20 @@ async function keep(): Promise<void> {
 
 async function remove(row: CutSetting): Promise<void> {
   await api.removeSetting(props.machine.id, row.id)
+  removed.value = row
   await load()
+}
+
+async function bringBack(): Promise<void> {
+  await api.addSetting(props.machine.id, removed.value!)
+  removed.value = null
+  await load()
+}
+
+/** Another row's numbers as a beginning. */
+function beginWith(row: CutSetting): void {
+  for (const [name] of numbers.value) draft[name] = String(row[name as 'speed'] ?? '')
+  writing.value = true
 }
 </script>
 
@@ -108,6 +127,10 @@ async function remove(row: CutSetting): Promise<void> {
       <button type="button" class="link" @click="writing = false">leave it</button>
       <ProblemNote v-if="problem" class="all" :problem="problem" />
     </form>
+    <p v-if="removed" class="removed small" role="status">
+      The setting of {{ dateText(removed.date) }} is taken away.
+      <button class="link" @click="bringBack">bring it back</button>
+    </p>
     <ul>
       <li v-for="row in rows" :key="row.id">
         <span class="small second"
@@ -122,9 +145,12 @@ async function remove(row: CutSetting): Promise<void> {
         </span>
         <span class="figure">{{ settingText(row, settings.unit) }}</span>
         <span :class="{ ochre: row.result !== 'clean' }">{{ row.result }}</span>
-        <button class="link small" :aria-label="`remove the setting of ${row.date}`" @click="remove(row)">
-          remove
-        </button>
+        <span class="acts">
+          <button v-if="board" class="link small" @click="beginWith(row)">begin with it</button>
+          <button class="link small" :aria-label="`remove the setting of ${row.date}`" @click="remove(row)">
+            remove
+          </button>
+        </span>
         <span v-if="row.note" class="small second all">{{ row.note }}</span>
         <span v-for="hint in row.hints" :key="hint" class="small hint all">
           <b>hint</b> {{ inUnit(hint, settings.unit) }}
@@ -179,11 +205,19 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 128px minmax(150px, 1fr) minmax(170px, 1.2fr) 84px auto;
+  grid-template-columns: 120px minmax(140px, 1fr) minmax(160px, 1.2fr) 76px auto;
   gap: 0 10px;
   align-items: baseline;
   padding: 4px 0;
   border-top: 1px solid var(--line);
+}
+.removed {
+  margin-top: 8px;
+  padding: 4px 10px;
+  background: var(--ochre-wash);
+}
+.acts {
+  white-space: nowrap;
 }
 .all {
   grid-column: 2 / -1;

@@ -2,27 +2,31 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, Problem, type Stock, type Trial } from '../api/client'
+import { api, Problem, type Machine, type Stock, type Swap, type Trial } from '../api/client'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
+import { figureOf, isChanged, rowsOf, type Row } from '../tries'
 import { inUnit, lengthText, shortText, timeText } from '../units'
 import ProblemNote from './ProblemNote.vue'
 
-/** This job on other boards, side by side: what changes, what fails, what it takes. Adopt one, or save it as a variant. */
+/** This job on other boards and machines, side by side: what changes, what fails, what it takes. Adopt one, or save it as a variant. */
 const job = useJob()
 const settings = useSettings()
 const router = useRouter()
 const rack = shallowRef<Stock[]>([])
-const chosen = ref<number[]>([])
+const machines = shallowRef<Machine[]>([])
+const chosen = ref<Swap[]>([])
 const trials = shallowRef<Trial[]>([])
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
 const length = (mm: number) => lengthText(mm, settings.unit)
 
-onMounted(async () => (rack.value = await api.stocks()))
+onMounted(async () => {
+  ;[rack.value, machines.value] = await Promise.all([api.stocks(), api.machines()])
+})
 
-const others = computed(() => rack.value.filter(({ id }) => !chosen.value.includes(id)))
-const boards = computed(() => chosen.value.map((id) => rack.value.find((one) => one.id === id)))
+const rows = computed(() => rowsOf(trials.value))
+const isChosen = (name: 'stock' | 'machine', id: number) => chosen.value.some((swap) => swap[name] === id)
 
 async function attempt(act: () => Promise<void>): Promise<void> {
   problem.value = null
@@ -38,69 +42,70 @@ async function attempt(act: () => Promise<void>): Promise<void> {
 }
 
 watch(
-  () => [chosen.value.join(), job.design?.moves],
+  () => [JSON.stringify(chosen.value), job.design?.moves],
   () =>
     attempt(async () => {
-      const swaps = chosen.value.map((stock) => ({ stock }))
-      trials.value = swaps.length ? await api.tries(job.design!.id, swaps) : []
+      trials.value = chosen.value.length ? await api.tries(job.design!.id, chosen.value) : []
     }),
 )
 
+/** "stock 3" or "machine 2", as the list of what may be put beside gives it. */
 function add(event: Event): void {
   const select = event.target as HTMLSelectElement
-  chosen.value = [...chosen.value, Number(select.value)]
+  const [name, id] = select.value.split(' ')
+  chosen.value = [...chosen.value, { [name!]: Number(id) }]
   select.value = ''
 }
 
 const drop = (index: number) => (chosen.value = chosen.value.filter((_, i) => i !== index))
 
 async function adopt(index: number): Promise<void> {
-  const id = chosen.value[index]!
-  if (await job.edit({ stock: id })) drop(index)
+  const swap = chosen.value[index]!
+  const changes = Object.fromEntries(Object.entries(swap).filter(([, id]) => id != null))
+  if (await job.edit(changes as Record<string, number>)) drop(index)
 }
 
 const saveVariant = (index: number) =>
   attempt(async () => {
-    const stock = boards.value[index]!
-    const name = `${job.design!.name}, ${stock.document.name}`.slice(0, 80)
-    const variant = await api.saveVariant(job.design!.id, name, { stock: stock.id })
+    const { stock, machine } = trials.value[index + 1]!
+    const what = chosen.value[index]!.stock ? stock : machine
+    const name = `${job.design!.name}, ${what}`.slice(0, 80)
+    const variant = await api.saveVariant(job.design!.id, name, chosen.value[index]!)
     await router.push({ name: 'measure', params: { id: variant.id } })
   })
 
-/** Dimensions of the job itself that change on some board; those of parts are in the list below them. */
-const rows = computed(() => {
-  const titles = new Map<string, string>()
-  for (const { changes } of trials.value)
-    for (const { about, title, kind } of changes) if (kind === 'length') titles.set(`${about}/${title}`, `${about} ${title}`.trim())
-  return [...titles].filter(([key]) => key.startsWith('/') && !['/thickness', '/kerf', '/a slot for this board', '/its path drawn at', '/spread', '/clearance'].includes(key))
-}) // prettier-ignore
-const parts = computed(() => {
-  const keys = new Map<string, string>()
-  for (const { changes } of trials.value) for (const { about, title } of changes) if (about) keys.set(`${about}/${title}`, `${about} ${title}`)
-  return [...keys]
-}) // prettier-ignore
-
-function after(trial: Trial, key: string): string {
-  const here = trial.changes.find(({ about, title }) => `${about}/${title}` === key)
-  if (here?.after != null) return length(here.after)
-  const before = trials.value
-    .flatMap(({ changes }) => changes)
-    .find(({ about, title }) => `${about}/${title}` === key)
-  return before?.before != null && !trial.problem ? length(before.before) : '–'
+function after(row: Row, trial: Trial): string {
+  const mm = figureOf(row, trial, trials.value)
+  return mm === null ? '–' : length(mm)
 }
-const isChanged = (trial: Trial, key: string) =>
-  trial.changes.some(({ about, title }) => `${about}/${title}` === key)
 </script>
 
 <template>
   <section class="tries">
     <header>
-      <h2>Try another board</h2>
-      <select class="boxed" aria-label="a board to try" @change="add">
-        <option value="">put a board beside this one</option>
-        <option v-for="one in others" :key="one.id" :value="one.id">
-          {{ one.document.name }}, {{ shortText(one.thickness, settings.unit) }} {{ settings.unit }}
-        </option>
+      <h2>Try another basis</h2>
+      <select class="boxed" aria-label="what to try" @change="add">
+        <option value="">put a board or a machine beside it</option>
+        <optgroup label="boards">
+          <option
+            v-for="one in rack"
+            :key="one.id"
+            :value="`stock ${one.id}`"
+            :disabled="isChosen('stock', one.id)"
+          >
+            {{ one.document.name }}, {{ shortText(one.thickness, settings.unit) }} {{ settings.unit }}
+          </option>
+        </optgroup>
+        <optgroup label="machines">
+          <option
+            v-for="one in machines"
+            :key="one.id"
+            :value="`machine ${one.id}`"
+            :disabled="isChosen('machine', one.id)"
+          >
+            {{ one.document.name }}
+          </option>
+        </optgroup>
       </select>
       <span v-if="busy" class="small second">trying</span>
     </header>
@@ -114,7 +119,7 @@ const isChanged = (trial: Trial, key: string) =>
           <td />
           <th v-for="(trial, i) in trials" :key="i" scope="col">
             {{ trial.stock }}
-            <span class="small second">{{ i ? '' : 'as it is now' }}</span>
+            <span class="small second">{{ i ? trial.machine : `${trial.machine}, as it is now` }}</span>
           </th>
         </tr>
       </thead>
@@ -138,10 +143,10 @@ const isChanged = (trial: Trial, key: string) =>
           <th scope="row">a slot for it</th>
           <td v-for="(trial, i) in trials" :key="i">{{ length(trial.slot) }}</td>
         </tr>
-        <tr v-for="[key, title] in rows" :key="key">
-          <th scope="row">{{ title }}</th>
-          <td v-for="(trial, i) in trials" :key="i" :class="{ changed: isChanged(trial, key) }">
-            {{ after(trial, key) }}
+        <tr v-for="row in rows.job" :key="row.key">
+          <th scope="row">{{ row.title }}</th>
+          <td v-for="(trial, i) in trials" :key="i" :class="{ changed: isChanged(row, trial) }">
+            {{ after(row, trial) }}
           </td>
         </tr>
         <tr>
@@ -150,7 +155,9 @@ const isChanged = (trial: Trial, key: string) =>
             <template v-if="trial.problem">–</template>
             <template v-else>
               {{ trial.verdict }}
-              <span v-if="trial.failing" class="bad">{{ trial.failing }} of {{ trial.joints }} fail</span>
+              <span v-if="trial.failing.length" class="bad small"
+                >{{ trial.failing.length }} of {{ trial.joints }} fail: {{ trial.failing.join(', ') }}</span
+              >
               <span v-if="trial.wants" class="small ochre">{{ inUnit(trial.wants, settings.unit) }}</span>
               <span v-for="warning in trial.warnings" :key="warning" class="small ochre">{{
                 inUnit(warning, settings.unit)
@@ -174,7 +181,7 @@ const isChanged = (trial: Trial, key: string) =>
         <tr>
           <th scope="row">price of the sheets</th>
           <td v-for="(trial, i) in trials" :key="i">
-            {{ trial.price === null ? 'not known' : trial.price.toFixed(2) }}
+            {{ trial.problem ? '–' : trial.price === null ? 'not known' : trial.price.toFixed(2) }}
           </td>
         </tr>
         <tr v-if="trials.some((trial) => trial.problem)">
@@ -208,25 +215,25 @@ const isChanged = (trial: Trial, key: string) =>
         </tr>
       </tbody>
     </table>
-    <details v-if="trials.length > 1 && parts.length" class="small">
-      <summary>{{ parts.length }} sizes of parts change</summary>
+    <details v-if="trials.length > 1 && rows.parts.length" class="small">
+      <summary>{{ rows.parts.length }} sizes of parts change</summary>
       <table>
         <colgroup>
           <col style="width: 128px" />
         </colgroup>
         <tbody class="figure">
-          <tr v-for="[key, title] in parts" :key="key">
-            <th scope="row">{{ title }}</th>
-            <td v-for="(trial, i) in trials" :key="i" :class="{ changed: isChanged(trial, key) }">
-              {{ after(trial, key) }}
+          <tr v-for="row in rows.parts" :key="row.key">
+            <th scope="row">{{ row.title }}</th>
+            <td v-for="(trial, i) in trials" :key="i" :class="{ changed: isChanged(row, trial) }">
+              {{ after(row, trial) }}
             </td>
           </tr>
         </tbody>
       </table>
     </details>
     <p v-if="trials.length < 2" class="small second">
-      Every size, slot and path is computed anew for the board you put beside this one; nothing is kept until
-      you adopt it.
+      Every size, slot and path is computed anew for what you put beside this job’s basis; nothing is kept
+      until you adopt it.
     </p>
   </section>
 </template>
@@ -291,6 +298,9 @@ thead th span,
 }
 .changed {
   box-shadow: inset 0 -2px var(--ochre);
+}
+.problem {
+  text-align: left;
 }
 .bad {
   color: var(--bad);

@@ -27,7 +27,8 @@ export const READINGS_OF: Record<Way, readonly ReadingsName[]> = {
 const NAMES = ['row', 'hole', 'plug'] as const
 const FEWEST_ANSWERS = 3
 
-/** What was typed for one piece: its sizes, and what it told. `practice` is the machine that told it, null for a real one. */
+/** What was typed for one piece: its sizes, and what it told. `practice` is the machine that told it, with the kerf that a
+ * comb was cut for; null for a real one. */
 interface Draft {
   sizes: Record<string, { text: string; unit: Unit }>
   row: string[]
@@ -35,7 +36,7 @@ interface Draft {
   plug: string[]
   answers: string[]
   note: string
-  practice: number | null
+  practice: { seed: number; kerf: number | null } | null
 }
 const EMPTY = (): Draft => ({ sizes: {}, row: [], hole: [], plug: [], answers: [], note: '', practice: null })
 const KEPT_AT = 'notebook drafts'
@@ -181,7 +182,7 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
       () => api.practise({ ...body.value!, seed }),
       (cut) => {
         for (const name of NAMES) take(name, cut[name])
-        Object.assign(draft.value, { answers: cut.answers, practice: seed })
+        Object.assign(draft.value, { answers: cut.answers, practice: { seed, kerf: cut.kerf } })
       },
     )
     if (!problem.value) await look()
@@ -189,7 +190,7 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
 
   const reveal = () =>
     tell(
-      () => api.practiceTruth({ ...body.value!, seed: draft.value.practice! }),
+      () => api.practiceTruth({ ...body.value!, seed: draft.value.practice!.seed }),
       (found) => (truth.value = found),
     )
 

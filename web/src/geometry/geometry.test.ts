@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 
 import { inRows } from './rows'
 import { assembled, project, type Panel } from './standing'
+import { stacked, stripFor, ticksOf } from './strip'
 import { fit, LARGEST_SCALE, pan, scaleBar, toScreen, toWork, zoomAt, type Box } from './view'
 
 describe('the view', () => {
@@ -145,5 +146,36 @@ describe('panels standing', () => {
     expect(lowest(20, 'base')).toBeLessThan(lowest(0, 'base'))
     expect(lowest(20, 'front')).toBeLessThan(lowest(0, 'front'))
     expect(lowest(20, 'back')).toBeGreaterThan(lowest(0, 'back'))
+  })
+})
+
+describe('a strip of readings', () => {
+  it('spans the values, and 1 % of them at least', () => {
+    const strip = stripFor([3.02, 3.1], 216)
+    expect(strip.at(3.02)).toBeCloseTo(8)
+    expect(strip.at(3.1)).toBeCloseTo(208)
+    const even = stripFor([3, 3], 216)
+    expect(even.high - even.low).toBeCloseTo(0.03)
+    expect(even.at(3)).toBeCloseTo(108)
+  })
+
+  it.each([
+    [3.02, 3.1, 1],
+    [5.55, 6, 1],
+    [3.02, 3.1, 25.4],
+    [11.8, 11.95, 25.4],
+  ])('has round ticks from %d to %d that do not crowd', (low, high, mmPerUnit) => {
+    const strip = stripFor([low, high], 640)
+    const ticks = ticksOf(strip, mmPerUnit, 44)
+    expect(ticks.length).toBeGreaterThanOrEqual(2)
+    const places = ticks.map((value) => strip.at(value * mmPerUnit))
+    for (const [i, place] of places.slice(1).entries()) expect(place - places[i]!).toBeGreaterThanOrEqual(44)
+    for (const place of places) expect(place).toBeGreaterThanOrEqual(7.99)
+    for (const place of places) expect(place).toBeLessThanOrEqual(632.01)
+  })
+
+  it('stacks dots that would hide each other', () => {
+    const strip = stripFor([3, 3.1], 216)
+    expect(stacked([3.05, 3.05, 3.1, 3.051], strip, 7)).toEqual([0, 1, 0, 2])
   })
 })

@@ -1,16 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import DotStrip from '../components/DotStrip.vue'
 import FitEditor from '../components/FitEditor.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import MachineEditor from '../components/MachineEditor.vue'
 import StockEditor from '../components/StockEditor.vue'
 import StopLayout from '../components/StopLayout.vue'
+import ThicknessStrip from '../components/ThicknessStrip.vue'
 import TriesPanel from '../components/TriesPanel.vue'
 import { useJob } from '../stores/job'
 
 const job = useJob()
+
+const readings = computed(() => {
+  const { stock, thickness: mean, thin, thick, outliers } = job.design!.basis
+  return { values: stock.readings, mean, thin, thick, outliers }
+})
 
 /** Where this job comes from, and what comes from it on other boards. */
 const kin = computed(() => [
@@ -24,13 +29,7 @@ const kin = computed(() => [
     <div class="three">
       <section class="card">
         <h2>The board</h2>
-        <DotStrip
-          :readings="job.design!.basis.stock.readings"
-          :mean="job.design!.basis.thickness"
-          :width="206"
-          :height="34"
-          :outliers="job.design!.basis.outliers"
-        />
+        <ThicknessStrip :readings="readings" :nominal="job.design!.basis.stock.nominal" :width="206" />
         <StockEditor />
       </section>
       <section class="card">

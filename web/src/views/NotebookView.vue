@@ -13,7 +13,7 @@ import TextField from '../components/TextField.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
 import { READINGS_OF, useTestPiece } from '../composables/useTestPiece'
 import { useSettings } from '../stores/settings'
-import { editText, shortText } from '../units'
+import { editText, inUnit, lengthText, shortText } from '../units'
 
 /** The kerf notebook: a test piece for a board and a machine, what it tells, and every page written so far. */
 const settings = useSettings()
@@ -153,8 +153,15 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
       <ol class="steps">
         <li v-for="step in piece.instructions" :key="step">{{ step }}</li>
       </ol>
+      <p v-if="piece.kerf_note" class="note small" :class="piece.kerf_known ? 'second' : 'ochre'">
+        {{ inUnit(piece.kerf_note, settings.unit) }}
+      </p>
       <p v-if="draft.practice !== null" class="practised small" role="status">
-        Practice machine {{ draft.practice }} cut it; this is what a caliper and two hands tell.
+        Practice machine {{ draft.practice.seed }} cut it<template v-if="draft.practice.kerf !== null"
+          >, for a kerf of
+          <span class="figure">{{ lengthText(draft.practice.kerf, settings.unit, 4) }}</span> that its slats
+          told first</template
+        >; this is what a caliper and two hands tell.
       </p>
       <CombAnswers
         v-if="asked.way === 'comb'"
@@ -185,7 +192,7 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
         v-model:note="draft.note"
         :read="read"
         :feels="choices?.feels ?? []"
-        :practice="draft.practice"
+        :practice="draft.practice?.seed ?? null"
         :truth="truth"
         @keep="test.keep"
         @reveal="test.reveal"
@@ -253,6 +260,9 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
   margin: 12px 0;
   padding-left: 20px;
   list-style: decimal;
+}
+.note {
+  margin: -6px 0 12px 20px;
 }
 .practised {
   margin-bottom: 8px;

@@ -9,6 +9,7 @@ import MeasureAnew from '../components/MeasureAnew.vue'
 import NewStock from '../components/NewStock.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import RackSheets from '../components/RackSheets.vue'
+import ThicknessStrip from '../components/ThicknessStrip.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
 import { dateText } from '../rack'
 import { useRecord } from '../composables/useRecord'
@@ -151,14 +152,7 @@ const bringBack = () =>
           <span class="figure mean">{{ lengthText(shown.mean, settings.unit, 3) }}</span>
           <span class="second"> {{ settings.unit }}, mean of {{ shown.values.length }}</span>
         </div>
-        <DotStrip
-          :readings="shown.values"
-          :mean="shown.mean"
-          :width="420"
-          :height="44"
-          :outliers="shown.outliers"
-          :range="range"
-        />
+        <ThicknessStrip :readings="shown" :nominal="stock.document.nominal" :width="640" />
         <dl class="figure">
           <div>
             <dt>thin</dt>
