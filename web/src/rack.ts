@@ -1,5 +1,5 @@
 import type { CutSetting } from './api/client'
-import { lengthText, shortText, type Unit } from './units'
+import { lengthText, shortText, splitLengths, type Unit } from './units'
 
 /** Corners as they are typed and shown: "0 0; 380 0; 380 90". */
 export function cornersText(outline: readonly (readonly [number, number])[], unit: Unit): string {
@@ -15,7 +15,7 @@ export function readCorners(text: string): [string, string][] {
   }
   return text
     .split(';')
-    .map((corner) => corner.trim().split(/\s+/))
+    .map(splitLengths)
     .filter(([x]) => x)
     .map(([x, y]) => [x!, y ?? ''])
 }
