@@ -5,19 +5,10 @@ from pathlib import Path
 
 import ezdxf
 import pytest
-from playwright.sync_api import Page, expect
+from browser_steps import change, go
+from playwright.sync_api import expect
 
 pytestmark = pytest.mark.xdist_group("browser")  # one server and one browser for all of them
-
-
-def go(page: Page, stop: str) -> None:
-    page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()
-
-
-def change(page: Page, field: str, text: str) -> None:
-    page.get_by_role("button", name=f"change {field}", exact=True).click()
-    page.locator(f"aside [data-field={field}]").fill(text)
-    page.keyboard.press("Enter")
 
 
 def test_from_a_measured_board_to_a_file_that_fits(open_tray, tmp_path):
@@ -106,7 +97,7 @@ def test_readings_can_be_pasted_and_a_slip_is_pointed_out(open_tray):
         "const data = new DataTransfer(); data.setData('text', '3.01 3.09\\n30.4');"
         "document.activeElement.dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))"
     )
-    expect(open_tray.get_by_role("alert")).to_contain_text("Look at reading 8 again")
+    expect(open_tray.get_by_role("alert")).to_contain_text("Is it 3.04 mm?")
     expect(open_tray.locator("[data-field='readings[7]']")).to_have_attribute("aria-invalid", "true")
     open_tray.locator("[data-field='readings[7]']").fill("3.04")
     open_tray.keyboard.press("Enter")
@@ -136,7 +127,7 @@ def test_a_board_of_ones_own_is_measured_and_used(open_tray):
     }.items():  # fmt: skip
         dialog.locator(f"[data-field={field}]").fill(text)
     dialog.get_by_role("button", name="Keep it").click()
-    expect(dialog.get_by_role("alert")).to_contain_text("Look at reading 2 again")
+    expect(dialog.get_by_role("alert")).to_contain_text("Is it 2.9 mm?")
     dialog.locator("[data-field=readings]").fill("2.90 2.94")
     dialog.get_by_role("button", name="Keep it").click()
     expect(open_tray.locator(".sum")).to_contain_text("2.94")

@@ -7,10 +7,11 @@ import pytest
 import scipy.stats
 from hypothesis import assume, given
 from hypothesis import strategies as st
-from lean_notch.basis import Readings
-from lean_notch.basis.readings import CALIPER_MM, ODD_SCORE, mend_of
+from lean_notch.basis import Readings, stock_from_json
+from lean_notch.basis.readings import CALIPER_MM, ODD_SCORE, check_slips, mend_of
 from lean_notch.errors import ReadingsDisagree
 
+BOARD = {"name": "Ply", "sheet_width": 600, "sheet_height": 400}
 caliper = st.lists(st.integers(280, 330).map(lambda n: n / 100), min_size=4, max_size=30)
 
 
@@ -80,11 +81,32 @@ def test_a_slip_is_named_with_what_was_likely_meant(values, index, mend):
 def test_any_slip_of_ten_or_of_the_unit_is_mended_back(values, data, slip):
     index = data.draw(st.integers(0, len(values) - 1))
     slipped = [value * slip if i == index else value for i, value in enumerate(values)]
-    mended = float(mend_of(slipped, index).split()[0])
-    assert mended == pytest.approx(values[index], abs=6e-4)
+    with pytest.raises(ReadingsDisagree) as caught:
+        check_slips(slipped, "the board", "readings", 3.0)
+    assert caught.value.field == f"readings[{index}]"
+    assert float(caught.value.mend.split()[0]) == pytest.approx(values[index], abs=6e-4)
 
 
 def test_a_mend_that_is_taken_is_good():
     values = [3.05, 3.06, 30.7]
-    values[2] = float(mend_of(values, 2).split()[0])
+    values[2] = float(mend_of(values[2], 3.05).split()[0])
     assert Readings(tuple(values)).mean == pytest.approx(statistics.fmean([3.05, 3.06, 3.07]))
+
+
+@pytest.mark.parametrize(
+    ("nominal", "readings", "index", "mend"),
+    [
+        (3, [30.6], 0, "3.06 mm"), (3, [0.1205], 0, "3.061 mm"), (3, [3.05, 0.305], 1, "3.05 mm"), (3, [0.305, 3.05], 0, "3.05 mm"),
+        ("1/8 in", [3.1, 3.2, "0.12 mm"], 2, "3.048 mm"), (3, [40.0], 0, ""),
+    ],
+)  # fmt: skip
+def test_what_the_board_is_sold_as_tells_which_reading_slipped(nominal, readings, index, mend):
+    with pytest.raises(ReadingsDisagree) as caught:
+        stock_from_json(BOARD | {"nominal": nominal, "readings": readings})
+    assert (caught.value.field, caught.value.mend) == (f"readings[{index}]", mend)
+
+
+def test_a_label_that_lies_is_no_slip():
+    """Common practice: "6 mm" ply of 5.6, half an inch of 0.475 in, "4 mm" acrylic of 3.90."""
+    for nominal, reading in ((6, 5.6), ("1/2 in", "0.475 in"), (4, 3.9), (3, 3.2), (0.3, 0.42)):
+        stock_from_json(BOARD | {"nominal": nominal, "readings": [reading]})

@@ -143,7 +143,7 @@ def test_a_lasers_kerf_wider_than_the_board_is_a_slip_but_not_in_card():
         basis_from_json(document)
     assert caught.value.field == "kerf"
     document["machine"]["kerf"] = 0.2
-    document["stock"]["readings"] = [0.15, 0.15]
+    document["stock"] |= {"nominal": 0.15, "readings": [0.15, 0.15]}
     assert basis_from_json(document).kerf == 0.2
     assert basis_from_json({**document, "machine": {**ROUTER, "kerf": 6}}).kerf == 6
 

@@ -111,7 +111,10 @@ def test_more_readings_of_the_same_kind_leave_less_open(readings):
     [
         (lambda: kerf_of_slats(100, 10, []), "readings", "five"),
         (lambda: kerf_of_slats(100, 10, [101.0, 101.0]), "slats", "longer"),
-        (lambda: kerf_of_slats(100, 10, [10.0, 10.0]), "slats", "more than half"),
+        (lambda: kerf_of_slats(100, 10, [30.0, 30.0]), "slats", "more than half"),
+        (lambda: kerf_of_slats(100, 10, [9.86]), "readings[0]", "98.6 mm"),
+        (lambda: kerf_of_slats(100, 10, [98.6, 9.86]), "readings[1]", "98.6 mm"),
+        (lambda: kerf_of_plug([20.1, 20.2], [1.99, 19.9]), "plug[0]", "19.9 mm"),
         (lambda: kerf_of_slats(100, 10, [98.6, 986.0, 98.61]), "readings[1]", "98.6 mm"),
         (lambda: kerf_of_slats(100, 10, [98.6, 9.86, 98.61]), "readings[1]", "98.6 mm"),
         (

@@ -11,15 +11,14 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..errors import OutOfRange, ReadingsDisagree
+from ..errors import OutOfRange
 from ..units import positive_mm, say_mm
-from .readings import CALIPER_MM, MOST_READINGS, mend_of
+from .readings import CALIPER_MM, MOST_READINGS, check_slips
 
 HAND_MM = 0.02
 """How much a reading wanders with the hand (standard deviation), where one alone cannot tell. Common practice."""
 
 WIDEST_SHARE = 0.5
-LARGEST_SLIP = 5.0
 
 _T95 = (
     12.71,
@@ -71,11 +70,12 @@ class Uncertain:
         return (f"One reading cannot tell how sure it is: {say_mm(HAND_MM)} was taken for the hand. Measure it again.",)
 
 
-def mean_of(readings: Sequence[float], what: str, field: str = "readings") -> Uncertain:
+def mean_of(readings: Sequence[float], what: str, field: str = "readings", about: float | None = None) -> Uncertain:
     """The mean of repeated readings in mm, with what their spread and the caliper's last digit leave open.
+    They should be `about` that long; without it, about their middle one.
 
     One reading says nothing of how readings wander; `HAND_MM` stands in for that. Raises OutOfRange for none or too
-    many, and ReadingsDisagree for one that is ten times the others or a tenth of them.
+    many, and ReadingsDisagree for one that is many times too long or too short.
     """
     if not 1 <= len(readings) <= MOST_READINGS:
         raise OutOfRange(
@@ -85,7 +85,7 @@ def mean_of(readings: Sequence[float], what: str, field: str = "readings") -> Un
         )
     for index, value in enumerate(readings):
         positive_mm(value, f"{field}[{index}]", f"Reading {index + 1} of {what}", 5000)
-    _check_slips(readings, what, field)
+    check_slips(readings, what, field, about or sorted(readings)[(len(readings) - 1) // 2])
     count = len(readings)
     mean = math.fsum(readings) / count
     # A digit's rounding is even over its width a: a / sqrt(12). JCGM 100:2008, 4.3.7 and F.2.2.1.
@@ -111,7 +111,7 @@ def kerf_of_slats(length: float, pieces: int, readings: Sequence[float], field: 
     positive_mm(length, "length", "The strip's length", 5000)
     if not 2 <= pieces <= 200:
         raise OutOfRange(f"{pieces} slats are given.", fix="Cut 2 to 200; ten are good.", field="pieces")
-    row = mean_of(readings, "the row", field)
+    row = mean_of(readings, "the row", field, about=length)
     kerf = Uncertain((length - row.value) / pieces, row.standard / pieces, row.freedom, row.lone)
     return _checked(kerf, length / pieces, "slats", "The row is longer than it was drawn.")
 
@@ -122,7 +122,8 @@ def kerf_of_plug(hole: Sequence[float], plug: Sequence[float]) -> Uncertain:
     >>> round(kerf_of_plug([20.14, 20.15], [19.86, 19.85]).value, 4)
     0.145
     """
-    outer, inner = mean_of(hole, "the hole", "hole"), mean_of(plug, "the plug", "plug")
+    about = sorted([*hole, *plug])[(len(hole) + len(plug)) // 2] if hole and plug else None
+    outer, inner = mean_of(hole, "the hole", "hole", about), mean_of(plug, "the plug", "plug", about)
     standard = math.hypot(outer.standard, inner.standard) / 2
     parts = [(one.standard / 2) ** 4 / one.freedom for one in (outer, inner)]
     freedom = standard**4 / sum(parts) if sum(parts) else math.inf
@@ -152,19 +153,3 @@ def _checked(kerf: Uncertain, narrowest: float, field: str, longer: str) -> Unce
             field=field,
         )
     return kerf
-
-
-def _check_slips(readings: Sequence[float], what: str, field: str) -> None:
-    """A reading many times the others, or a fraction of them, is a slip of the decimal point or unit: the mend is offered."""
-    middle = sorted(readings)[(len(readings) - 1) // 2]
-    for index, value in enumerate(readings):
-        share = value / middle
-        if 1 / LARGEST_SLIP < share < LARGEST_SLIP:
-            continue
-        mend = mend_of(readings, index)
-        raise ReadingsDisagree(
-            f"Reading {index + 1} of {what} is {say_mm(value)}; the others are about {say_mm(middle)}.",
-            fix=f"Is it {mend}? The decimal point may have slipped, or the unit." if mend else "Measure it again.",
-            field=f"{field}[{index}]",
-            mend=mend,
-        )

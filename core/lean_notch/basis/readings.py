@@ -15,6 +15,9 @@ MOST_READINGS = 100
 LARGEST_SHARE = 0.25
 """Readings further apart than this share of their mean are no one board: a slip of the decimal point or unit."""
 
+LARGEST_SLIP = 5.0
+"""A reading that many times off is no reading of that thing, however crooked the caliper."""
+
 FEW_READINGS = 3
 """Fewer say little about how a board varies. Common practice: five places."""
 
@@ -55,8 +58,9 @@ class Readings:
         for index, value in enumerate(self.values_mm):
             positive_mm(value, f"readings[{index}]", f"Reading {index + 1}", THICKEST_MM)
         if self.spread > LARGEST_SHARE * self.mean:
-            odd = furthest(self.values_mm)
-            mend = mend_of(self.values_mm, odd)
+            middle = sorted(self.values_mm)[(len(self.values_mm) - 1) // 2]
+            odd = furthest(self.values_mm, middle)
+            mend = mend_of(self.values_mm[odd], middle)
             raise ReadingsDisagree(
                 f"The readings run from {say_mm(self.thin)} to {say_mm(self.thick)}, "
                 f"more than a quarter of their mean {say_mm(self.mean)} apart.",
@@ -121,25 +125,34 @@ class Readings:
         return tuple(said)
 
 
-def furthest(values: Sequence[float]) -> int:
+def furthest(values: Sequence[float], middle: float) -> int:
     """The index of the value whose share of the middle one is furthest from 1; all must be above 0."""
-    middle = _middle(values)
     return max(range(len(values)), key=lambda i: abs(math.log(values[i] / middle)))
 
 
-def mend_of(values: Sequence[float], index: int) -> str:
-    """What was likely meant by the value at `index`, as a length to type, or "" if nothing makes it like the others:
-    a decimal point that slipped, or inches among millimetres and the other way round.
+def check_slips(readings: Sequence[float], what: str, field: str, middle: float) -> None:
+    """Raises ReadingsDisagree at a reading many times longer or shorter than `middle`, with the mend: a slip of the decimal
+    point or unit. All must be above 0."""
+    for index, value in enumerate(readings):
+        if 1 / LARGEST_SLIP < value / middle < LARGEST_SLIP:
+            continue
+        mend = mend_of(value, middle)
+        raise ReadingsDisagree(
+            f"Reading {index + 1} of {what} is {say_mm(value)}; it should be about {say_mm(middle)}.",
+            fix=f"Is it {mend}? The decimal point may have slipped, or the unit." if mend else "Measure it again.",
+            field=f"{field}[{index}]",
+            mend=mend,
+        )
 
-    >>> mend_of([3.05, 3.06, 30.6], 2), mend_of([3.05, 3.06, 0.1205], 2), mend_of([3.05, 3.06, 4.6], 2)
+
+def mend_of(value: float, middle: float) -> str:
+    """What was likely meant by a value among others about `middle`, as a length to type, or "" if nothing makes it like
+    them: a decimal point that slipped, or inches among millimetres and the other way round.
+
+    >>> mend_of(30.6, 3.05), mend_of(0.1205, 3.05), mend_of(4.6, 3.05)
     ('3.06 mm', '3.061 mm', '')
     """
-    middle, value = _middle(values), values[index]
     for mended in (value / 10, value * 10, value * MM_PER_INCH, value / MM_PER_INCH):
         if 0.8 < mended / middle < 1.25:
             return say_mm(mended)
     return ""
-
-
-def _middle(values: Sequence[float]) -> float:
-    return sorted(values)[(len(values) - 1) // 2]

@@ -11,7 +11,7 @@ from ..documents import choice, entry, mapping, mm, sequence, text, whole
 from ..errors import BadDocument, BadGeometry, OutOfRange
 from ..geometry import Contour, Point, Vertex
 from ..units import positive_mm
-from .readings import MOST_READINGS, Readings
+from .readings import MOST_READINGS, Readings, check_slips
 
 LARGEST_SHEET_MM = 20_000.0
 MOST_SIZES = 50
@@ -125,16 +125,23 @@ class Stock:
 
 
 def stock_from_json(document: object) -> Stock:
-    """A Stock from its document; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field."""
+    """A Stock from its document; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field.
+
+    A reading many times off what the board is sold as is refused as a slip.
+    """
     stock = mapping(document, "stock")
-    readings = sequence(entry(stock, "readings", "stock"), "readings", MOST_READINGS)
+    given = sequence(entry(stock, "readings", "stock"), "readings", MOST_READINGS)
+    readings = [mm(value, f"readings[{i}]") for i, value in enumerate(given)]
+    nominal = mm(entry(stock, "nominal", "stock"), "stock.nominal")
+    if nominal > 0 and all(value > 0 for value in readings):
+        check_slips(readings, "the board", "readings", nominal)
     others = sequence(stock.get("other_sheets", ()), "stock.other_sheets", MOST_SIZES)
     offcuts = sequence(stock.get("offcuts", ()), "stock.offcuts", MOST_OFFCUTS)
     return Stock(
         name=text(entry(stock, "name", "stock"), "stock.name"),
         kind=choice(stock.get("kind", "plywood"), STOCK_KINDS, "stock.kind"),
-        nominal=mm(entry(stock, "nominal", "stock"), "stock.nominal"),
-        readings=Readings(tuple(mm(value, f"readings[{i}]") for i, value in enumerate(readings))),
+        nominal=nominal,
+        readings=Readings(tuple(readings)),
         sheet_width=mm(entry(stock, "sheet_width", "stock"), "stock.sheet_width"),
         sheet_height=mm(entry(stock, "sheet_height", "stock"), "stock.sheet_height"),
         sheets=_count(stock.get("sheets"), "stock.sheets"),

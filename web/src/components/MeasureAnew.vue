@@ -9,7 +9,6 @@ import ReadingsList from './ReadingsList.vue'
 const props = defineProps<{ keep: (readings: string[]) => Promise<void> }>()
 const emit = defineEmits<{ look: [readings: Readings | null]; close: [] }>()
 const settings = useSettings()
-const typed = shallowRef<string[]>([])
 const read = shallowRef<Readings | null>(null)
 const problem = shallowRef<Problem | null>(null)
 
@@ -23,18 +22,28 @@ async function tell(act: () => Promise<void>): Promise<void> {
   }
 }
 
+/** One after the other: an older answer never comes last, and only what was looked at is kept. */
+let line = Promise.resolve()
+function inLine(act: () => Promise<void>): void {
+  line = line.then(act)
+}
+
 const look = (texts: string[]) =>
-  tell(async () => {
-    typed.value = texts
-    read.value = texts.length ? await api.lookAtReadings(texts, settings.unit) : null
-    typed.value = read.value?.values.map((mm) => `${mm} mm`) ?? []
-    emit('look', read.value)
-  })
+  inLine(() =>
+    tell(async () => {
+      read.value = texts.length ? await api.lookAtReadings(texts, settings.unit) : null
+      emit('look', read.value)
+    }),
+  )
 
 const keepThem = () =>
-  tell(async () => {
-    await props.keep(typed.value)
-    emit('close')
+  inLine(async () => {
+    if (problem.value || !read.value) return
+    const readings = read.value.values.map((mm) => `${mm} mm`)
+    await tell(async () => {
+      await props.keep(readings)
+      emit('close')
+    })
   })
 </script>
 

@@ -6,10 +6,18 @@ import { useSettings } from '../stores/settings'
 import { shortText, splitLengths } from '../units'
 import ProblemNote from './ProblemNote.vue'
 
-/** Caliper readings one after the other: Enter goes to the next, an empty one at the end adds, a list may be pasted. */
+/** Caliper readings one after the other: Enter goes to the next, an empty one at the end adds, a list may be pasted.
+ *
+ * `values` are the readings as they were understood, in mm; `typed` is what was typed before, if none was yet. */
 const props = withDefaults(
-  defineProps<{ values: readonly number[]; problem: Problem | null; field?: string; noun?: string }>(),
-  { field: 'readings', noun: 'reading' },
+  defineProps<{
+    values: readonly number[]
+    problem: Problem | null
+    typed?: readonly string[]
+    field?: string
+    noun?: string
+  }>(),
+  { typed: () => [], field: 'readings', noun: 'reading' },
 )
 const emit = defineEmits<{ commit: [texts: string[]]; clear: [] }>()
 const settings = useSettings()
@@ -31,23 +39,32 @@ function current(): Draft[] {
   })
 }
 
+drafts.value = props.values.length
+  ? [...current(), { ...EMPTY }]
+  : [...props.typed, ''].map((text) => ({ ...EMPTY, text }))
 watch(
   () => JSON.stringify(current()),
   () => props.problem || (drafts.value = [...current(), { ...EMPTY }]),
-  { immediate: true },
 )
 
 const filled = computed(() => drafts.value.filter(({ text }) => text.trim()))
 
+/** What was refused is not sent again as it is: leaving a field and pressing its button would otherwise send it twice. */
+let sent = ''
+
 function commit(): void {
   const same =
     filled.value.length === props.values.length && filled.value.every(({ text, shown }) => text === shown)
-  if (!same)
-    emit(
-      'commit',
-      filled.value.flatMap(({ text, shown, mm }) => (text === shown ? [`${mm} mm`] : splitLengths(text))),
-    )
-  else if (props.problem) emit('clear')
+  if (same) {
+    if (props.problem) emit('clear')
+    return
+  }
+  const texts = filled.value.flatMap(({ text, shown, mm }) =>
+    text === shown ? [`${mm} mm`] : splitLengths(text),
+  )
+  if (props.problem && sent === texts.join()) return
+  sent = texts.join()
+  emit('commit', texts)
 }
 
 async function next(index: number): Promise<void> {

@@ -40,6 +40,14 @@ describe('something of the workshop’s', () => {
     expect(record.canRedo.value).toBe(false)
   })
 
+  it('takes steps one after the other, however fast they come', async () => {
+    const { record, board } = rack()
+    await Promise.all([record.edit(1, { note: 'tape' }), record.edit(1, { name: 'Birch ply' })])
+    await Promise.all([record.undo(), record.undo(), record.undo()])
+    expect(board()).toMatchObject({ name: 'Poplar ply', note: '' })
+    expect(record.canUndo.value).toBe(false)
+  })
+
   it('forgets what was undone once something else is changed', async () => {
     const { record, board } = rack()
     await record.edit(1, { note: 'tape' })

@@ -32,7 +32,15 @@ export function useRecord<Document extends object>(
     }
   }
 
-  async function edit(id: number, changes: Partial<Document>): Promise<boolean> {
+  /** Steps go one after the other, however fast the keys are pressed. */
+  let line: Promise<unknown> = Promise.resolve()
+  function inLine<T>(act: () => Promise<T>): Promise<T> {
+    const turn = line.then(act)
+    line = turn.catch(() => undefined)
+    return turn
+  }
+
+  async function make(id: number, changes: Partial<Document>): Promise<boolean> {
     const before = taken(id, changes)
     const done = await tell(() => keep(id, { ...current(id), ...changes }))
     if (done) {
@@ -66,9 +74,10 @@ export function useRecord<Document extends object>(
   }
 
   return {
-    problem, tell, edit, problemAt,
-    undo: () => move(past, future),
-    redo: () => move(future, past),
+    problem, tell, problemAt,
+    edit: (id: number, changes: Partial<Document>) => inLine(() => make(id, changes)),
+    undo: () => inLine(() => move(past, future)),
+    redo: () => inLine(() => move(future, past)),
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
   } // prettier-ignore

@@ -123,6 +123,7 @@ describe('a test piece', () => {
     let answer!: (piece: Piece) => void
     vi.mocked(api.piece).mockReturnValueOnce(new Promise((done) => (answer = done)))
     const { asked, test } = opened()
+    await flushPromises()
     asked.value = { machine: 1, stock: 7, way: 'comb' }
     await flushPromises()
     answer(PIECE)

@@ -60,6 +60,7 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
   const entries = shallowRef<Entry[]>([])
   const problem = shallowRef<Problem | null>(null)
   const said = ref('')
+  let looks = 0
   /** Readings as the core took them, in mm: those typed, once they are good. */
   const measured = reactive<Record<ReadingsName, number[]>>({ row: [], hole: [], plug: [] })
 
@@ -90,28 +91,34 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
       : READINGS_OF[asked()?.way ?? 'comb'].every((name) => draft.value[name].length),
   )
 
-  /** Runs `act`; an answer to a question that is no longer asked is dropped, a problem is kept for its field. */
-  async function tell<T>(act: () => Promise<T>, then: (answer: T) => void): Promise<void> {
-    const before = key.value
+  const sameAs = (before: string) => () => key.value === before
+
+  /** Runs `act`; an answer that nobody waits for any more is dropped, a problem is kept for its field. */
+  async function tell<T>(
+    act: () => Promise<T>,
+    then: (answer: T) => void,
+    awaited: () => boolean = sameAs(key.value),
+  ): Promise<void> {
     problem.value = null
     try {
       const answer = await act()
-      if (before === key.value) then(answer)
+      if (awaited()) then(answer)
     } catch (error) {
       if (!(error instanceof Problem)) throw error
-      if (before === key.value) problem.value = error
+      if (awaited()) problem.value = error
     }
   }
-
   watch(
     key,
     async () => {
+      looks++
       said.value = ''
       piece.value = read.value = truth.value = null
       for (const name of NAMES) measured[name] = []
       if (!key.value) return
-      await draw()
+      const stillAsked = sameAs(key.value)
       await list()
+      if (stillAsked()) await draw()
     },
     { immediate: true },
   )
@@ -137,10 +144,16 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
     return draw()
   }
 
+  /** Only the last of several looks counts. */
   async function look(): Promise<void> {
-    read.value = null
-    if (!begun.value) problem.value = null
-    else await tell(() => api.readPiece(told.value!), understood)
+    read.value = problem.value = null
+    const look = ++looks
+    if (begun.value)
+      await tell(
+        () => api.readPiece(told.value!),
+        understood,
+        () => look === looks,
+      )
   }
 
   /** Readings are shown as they were understood, in whatever unit is shown. */

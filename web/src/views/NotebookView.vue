@@ -175,7 +175,9 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
         <section v-for="name in READINGS_OF[asked.way]" :key="name">
           <h2>{{ LIST_TITLES[name] }}, in {{ settings.unit }}</h2>
           <ReadingsList
+            :key="`${asked.stock}/${asked.machine}`"
             :values="measured[name]"
+            :typed="draft[name]"
             :problem="test.problemAt(name)"
             :field="name"
             @commit="test.measure(name, $event)"
