@@ -5,8 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 from running_app import BROWSER_ARGS, RunningApp, running_app
+
+PATIENCE_MS = 20_000
+"""A shared machine may be slow for a while; that is no fault of the app's."""
+
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -28,7 +33,7 @@ def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
     """Signed in as the demo's maker, on their jobs; fails the test if the page's script does."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
     page = context.new_page()
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(PATIENCE_MS)
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     page.goto(app.address)

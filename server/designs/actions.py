@@ -23,7 +23,7 @@ from lean_notch.units import Unit
 from workshop.actions import entries_of, entry_of
 from workshop.models import Machine, NotebookEntry, Stock
 
-from .compute import computed, read_job, remember
+from .compute import computed, remember
 from .models import Design, Export, Layout, Revision
 
 Row = TypeVar("Row", Stock, Machine)
@@ -84,7 +84,7 @@ def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen:
     """
     with transaction.atomic():
         design = _unmoved(design_id, seen)
-        before = read_job(head_of(design).document)
+        before = head_of(design).job
         after = edit_job(replace(before, basis=swap.basis(before.basis)), changes, unit)
         if after != before:
             computed(after)
@@ -94,14 +94,14 @@ def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen:
 
 def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
     """The job as it is, then on each of the other bases. Nothing is kept."""
-    now = computed(read_job(head_of(design).document))
+    now = computed(head_of(design).job)
     basis = now.job.basis
     return [try_basis(now, one) for one in (basis, *(swap.basis(basis) for swap in swaps))]
 
 
 def save_variant(design: Design, name: str, swap: Swap) -> Design:
     """A design of its own on another basis, that remembers which one it comes from. Raises NotchError."""
-    before = read_job(head_of(design).document)
+    before = head_of(design).job
     job = edit_job(replace(before, basis=swap.basis(before.basis)), {"name": name})
     computed(job)
     with transaction.atomic():
@@ -124,7 +124,7 @@ class News:
 
 def news_of(design: Design) -> list[News]:
     """Of the board, then of the machine; without what is the same, put away or not the workshop's."""
-    basis = read_job(head_of(design).document).basis
+    basis = head_of(design).job.basis
     found = []
     if (stock := _still_there(Stock, basis.stock.id)) and (
         what := news_of_stock(basis.stock, stock_from_json(stock.document))
@@ -175,7 +175,7 @@ def restore_design(design: Design) -> None:
 def export_design(design: Design, file_format: FileFormat, profile: Mapping[str, object]) -> list[Export]:
     """Writes the head revision's files as `profile` wants them, and keeps them with the layout they come from."""
     head = head_of(design)
-    result = compute(read_job(head.document), profile_from_json(profile))
+    result = compute(head.job, profile_from_json(profile))
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=head, defaults={"document": asdict(result.layout)})
         return [
@@ -192,7 +192,8 @@ def head_of(design: Design) -> Revision:
 
 
 def _unmoved(design_id: int, seen: int) -> Design:
-    design = Design.objects.select_related("head__parent", "head__redo").get(id=design_id)
+    neighbours = Design.objects.select_related("head__parent", "head__redo")
+    design = neighbours.defer("head__parent__document", "head__redo__document").get(id=design_id)
     if design.moves != seen:
         raise Conflict(
             "This job was changed in another window since it was shown here.",
@@ -207,6 +208,7 @@ def _advance(design: Design, job: Job) -> None:
     document = job_to_json(job)
     revision = Revision.objects.create(design=design, number=number, parent=parent, document=document)
     remember(document, job)
+    revision.job = job
     if parent:
         parent.redo = revision
         parent.save(update_fields=["redo"])

@@ -39,6 +39,11 @@ def _one(request: HttpRequest, design_id: int) -> Design:
     return get_object_or_404(_own(request), id=design_id, removed=None)
 
 
+def _check_own(request: HttpRequest, design_id: int) -> None:
+    """For changes, which read the design themselves."""
+    get_object_or_404(Design.objects.only("id"), id=design_id, owner_id=request.user.pk, removed=None)
+
+
 @router.get("/choices", response=s.ChoicesOut)
 def read_choices(request: HttpRequest) -> s.ChoicesOut:  # noqa: ARG001
     return shown.show_choices()
@@ -64,7 +69,7 @@ def read_design(request: HttpRequest, design_id: int) -> HttpResponse:
 
 @router.post("/designs/{design_id}/edits", response={200: s.DesignOut, **Refusals})
 def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> HttpResponse:
-    _one(request, design_id)
+    _check_own(request, design_id)
     changes: dict[str, object] = dict(given.changes)
     if given.parts:
         changes["parts"] = {name: features.model_dump(exclude_none=True) for name, features in given.parts.items()}
@@ -104,12 +109,14 @@ def save_variant(request: HttpRequest, design_id: int, given: s.VariantIn) -> Ht
 
 @router.post("/designs/{design_id}/undo", response={200: s.DesignOut, **Refusals})
 def undo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
-    return _answer(shown.show_design(actions.undo(_one(request, design_id).id, given.seen)))
+    _check_own(request, design_id)
+    return _answer(shown.show_design(actions.undo(design_id, given.seen)))
 
 
 @router.post("/designs/{design_id}/redo", response={200: s.DesignOut, **Refusals})
 def redo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
-    return _answer(shown.show_design(actions.redo(_one(request, design_id).id, given.seen)))
+    _check_own(request, design_id)
+    return _answer(shown.show_design(actions.redo(design_id, given.seen)))
 
 
 @router.delete("/designs/{design_id}", response={204: None, 404: Problem})

@@ -4,6 +4,10 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
+from django.utils.functional import cached_property
+from lean_notch.job import Job
+
+from .compute import read_job
 
 
 class Design(models.Model):
@@ -28,6 +32,10 @@ class Revision(models.Model):
     redo = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
     document = models.JSONField()
     saved = models.DateTimeField(auto_now_add=True)
+
+    @cached_property
+    def job(self) -> Job:
+        return read_job(self.document)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["design", "number"], name="one_number_a_design")]

@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from config.problems import Problem
+from lean_notch.ledger import Figure
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
@@ -116,8 +117,8 @@ class ExportIn(Schema):
 
 
 class Out(BaseModel):
-    """What goes out is read off the core's own values, checked once, and written by pydantic: a design of forty parts
-    has a thousand rows, and ninja's own Schema takes five times as long for them."""
+    """What goes out is read off the core's own values, checked once, and written by pydantic: ninja's own Schema takes five
+    times as long. The ledger's thousand rows, for forty parts, are the core's own values as they are."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -141,21 +142,6 @@ class RecipeOut(Out):
     title: str
     about: str
     settings: list[SettingOut]
-
-
-class FigureOut(Out):
-    """A ledger's row. `value` is mm, mm², a count or a share by `kind`, and null for words."""
-
-    key: str
-    title: str
-    value: float | None
-    source: Literal["measured", "chosen", "computed"]
-    because: str
-    kind: Literal["length", "count", "share", "area", "word"]
-    word: str
-    field: str
-    typed: str
-    unit: Unit
 
 
 class MarkOut(Out):
@@ -342,7 +328,7 @@ class DesignOut(Out):
     mates: list[MateOut]
     placed: list[PlacedOut]
     sheets: list[SheetOut]
-    ledger: dict[str, list[FigureOut]]
+    ledger: dict[str, tuple[Figure, ...]]
     route: list[StopOut]
     variant_of: Kin | None
     variants: list[Kin]

@@ -41,7 +41,7 @@ from workshop.schemas import MachineValues, SpeedValues, StockValues
 
 from . import schemas as out
 from .actions import News, head_of, news_of, try_swaps
-from .compute import computed, proved, read_job
+from .compute import computed, proved
 from .models import Design, Export
 
 DRAWN_CHORD_MM = 0.05
@@ -50,7 +50,7 @@ DRAWN_CHORD_MM = 0.05
 
 def show_design(design: Design) -> out.DesignOut:
     head = head_of(design)
-    result = computed(read_job(head.document))
+    result = computed(head.job)
     job, rows = result.job, ledger(result)
     return out.DesignOut(
         id=design.id,
@@ -83,7 +83,7 @@ def show_design(design: Design) -> out.DesignOut:
             )
             for number in range(1, result.layout.sheets + 1)
         ],
-        ledger={subject: [out.FigureOut.model_validate(row) for row in rows[subject]] for subject in rows},
+        ledger=rows,
         route=[out.StopOut.model_validate(stop) for stop in route(result)],
         variant_of=_kin(design.variant_of) if design.variant_of and not design.variant_of.removed else None,
         variants=[_kin(variant) for variant in design.variants.filter(removed=None).order_by("id")],
@@ -115,7 +115,7 @@ def show_news(design: Design) -> list[out.NewsOut]:
 def _news(one: News, trial: Trial, design: Design) -> out.NewsOut:
     about: dict[str, Any] = {"of": "machine"}
     if isinstance(one.row, Stock):
-        was = read_job(head_of(design).document).basis.stock.measured
+        was = head_of(design).job.basis.stock.measured
         measured = one.row.document["measured"]
         about = {"of": "board", "measured": measured, "was_measured": was, "thickness": one.row.thickness}
     changes = [_change(change) for change in trial.changes]
@@ -143,7 +143,7 @@ def _fit(fit: Fit) -> out.FitRangeOut:
 
 def show_card(design: Design) -> out.DesignCard:
     head = head_of(design)
-    result = computed(read_job(head.document))
+    result = computed(head.job)
     return out.DesignCard(
         id=design.id,
         name=design.name,
@@ -161,7 +161,7 @@ def show_card(design: Design) -> out.DesignCard:
 
 
 def show_proof(design: Design) -> out.ProofOut:
-    job = read_job(head_of(design).document)
+    job = head_of(design).job
     result, proof = computed(job), proved(job)
     return out.ProofOut(
         moves=design.moves,
@@ -189,7 +189,7 @@ def show_proof(design: Design) -> out.ProofOut:
 
 
 def show_job_sheet(design: Design) -> str:
-    return job_sheet(computed(read_job(head_of(design).document)))
+    return job_sheet(computed(head_of(design).job))
 
 
 def show_check(name: str, data: bytes) -> out.CheckOut:

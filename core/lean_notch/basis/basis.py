@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from ..documents import entry, mapping, mm
@@ -62,7 +63,7 @@ class Basis:
         """How wide the path is that cuts it."""
         return self.slot - self.kerf
 
-    @property
+    @cached_property
     def fit(self) -> str:
         """The word for the chosen clearance."""
         return self.fits.word(self.clearance)
@@ -72,14 +73,14 @@ class Basis:
         """By how much the board gives way, in mm."""
         return self.stock.traits.squeeze * self.thickness
 
-    @property
+    @cached_property
     def finger_fit(self) -> Fit:
         """Of a finger in its socket, both cut by this machine: a kerf that is `within` off makes one narrower and the
         other wider by as much."""
         off = 2 * self.machine.kerf_within
         return self._fit(self.clearance - off, self.clearance + off, "if the kerf is narrower", "if the kerf is wider")
 
-    @property
+    @cached_property
     def slot_fit(self) -> Fit:
         """Of the board itself in a slot, over all its readings."""
         readings, off = self.stock.readings, self.machine.kerf_within
@@ -95,7 +96,7 @@ class Basis:
             warnings.append(f"{self.stock.name} is brittle: a press fit may crack it. Choose snug or slide, and glue.")
         return Fit(low, high, tightest, loosest, self.fit, when_low, when_high, tuple(warnings))
 
-    @property
+    @cached_property
     def doubts(self) -> tuple[str, ...]:
         """What speaks against the kerf that is used here; empty for one that was typed."""
         found = self.machine.found

@@ -6,6 +6,7 @@ import math
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..errors import OutOfRange, ReadingsDisagree
 from ..units import MM_PER_INCH, positive_mm, say_mm
@@ -70,15 +71,15 @@ class Readings:
                 mend=mend,
             )
 
-    @property
+    @cached_property
     def mean(self) -> float:
         return round(math.fsum(self.values_mm) / len(self.values_mm), 9)
 
-    @property
+    @cached_property
     def thin(self) -> float:
         return min(self.values_mm)
 
-    @property
+    @cached_property
     def thick(self) -> float:
         return max(self.values_mm)
 

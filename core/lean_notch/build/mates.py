@@ -5,6 +5,7 @@ In: a design's joints and where its panels stand; out: mates, each with one divi
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -84,13 +85,26 @@ class Mate:
 
 def make_mates(design: Design, standings: Mapping[str, Standing], names: Mapping[str, float]) -> tuple[Mate, ...]:
     """A mate for each joint. Raises NotchError at the field that the joint goes back to."""
-    return tuple(_mate(design, joint, standings, names) for joint in design.joints)
+    first_over: dict[str, set[str]] = defaultdict(set)
+    for joint in design.joints:
+        first_over[joint.second.part].add(joint.first.part)
+    return tuple(_mate(design, joint, standings, names, first_over) for joint in design.joints)
 
 
-def _mate(design: Design, joint: FingerJoint, standings: Mapping[str, Standing], names: Mapping[str, float]) -> Mate:
+FirstOver = Mapping[str, set[str]]
+"""For each part, those that are first in a joint with it."""
+
+
+def _mate(
+    design: Design,
+    joint: FingerJoint,
+    standings: Mapping[str, Standing],
+    names: Mapping[str, float],
+    first_over: FirstOver,
+) -> Mate:
     first, second = standings[joint.first.part], standings[joint.second.part]
     axis, (low, high) = _shared_edge(joint, first, second)
-    low, high = _less_corners(design, joint, standings, axis, low, high)
+    low, high = _less_corners(design, joint, standings, first_over, axis, low, high)
     try:
         wanted = joint.finger.mm(names) if joint.finger else None
     except NotchError as error:
@@ -139,11 +153,17 @@ def _shared_edge(joint: FingerJoint, first: Standing, second: Standing) -> tuple
 
 
 def _less_corners(
-    design: Design, joint: FingerJoint, standings: Mapping[str, Standing], axis: int, low: float, high: float
+    design: Design,
+    joint: FingerJoint,
+    standings: Mapping[str, Standing],
+    first_over: FirstOver,
+    axis: int,
+    low: float,
+    high: float,
 ) -> Interval:
     """The shared edge without the corner blocks that a third panel has, being first over both members."""
     start, end = low, high
-    for third in _first_over(design, joint.first.part) & _first_over(design, joint.second.part):
+    for third in first_over.get(joint.first.part, set()) & first_over.get(joint.second.part, set()):
         box = standings[third].box
         if box[0][axis] <= low + _TOUCH_MM:
             start = max(start, box[1][axis])
@@ -156,7 +176,3 @@ def _less_corners(
             field=_size_field(design, joint.first),
         )
     return start, end
-
-
-def _first_over(design: Design, part: str) -> set[str]:
-    return {joint.first.part for joint in design.joints if joint.second.part == part}

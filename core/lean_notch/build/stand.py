@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..design import Pose, Side
 from ..errors import NotchError
@@ -21,7 +22,7 @@ class Standing:
     height: float
     thickness: float
 
-    @property
+    @cached_property
     def n(self) -> Triple:
         (a, b, c), (d, e, f) = self.u, self.v
         return (b * f - c * e, c * d - a * f, a * e - b * d)
@@ -32,7 +33,7 @@ class Standing:
             o + x * u + y * v - depth * n for o, u, v, n in zip(self.origin, self.u, self.v, self.n, strict=True)
         )
 
-    @property
+    @cached_property
     def box(self) -> tuple[Triple, Triple]:
         """Lowest and highest corner of the panel as a block."""
         a, b = self.at(0, 0), self.at(self.width, self.height, self.thickness)

@@ -5,7 +5,9 @@ It is quick and always valid. A better one answers the same question.
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Callable, Sequence
+from itertools import islice
 from typing import NamedTuple
 
 from ..errors import PartTooLarge, SheetsRunOut
@@ -115,23 +117,32 @@ def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> tupl
 
 def _lowest(skyline: list[_Step], box: _Box, usable: Area, turns: bool) -> _Spot | None:
     best: _Spot | None = None
-    starts = sorted({step.x for step in skyline} | {right for _, _, right, _ in usable.keep_outs if right > 0})
+    starts = [(step.x, first) for first, step in enumerate(skyline)]
+    for _, _, right, _ in usable.keep_outs:
+        if right > 0:
+            starts.append((right, bisect_right(skyline, right, key=lambda step: step.x) - 1))
+    if usable.keep_outs:
+        starts.sort()
     for turned in (False, True) if turns else (False,):
         width, height = (box.height, box.width) if turned else (box.width, box.height)
-        for x in starts:
+        highest = usable.height + _ROUNDING_MM
+        for x, first in starts:
             right = x + width
             if right > usable.width + _ROUNDING_MM:
                 break
-            first = next(i for i in range(len(skyline) - 1, -1, -1) if skyline[i].x <= x)
             y = skyline[first].y
-            for after in skyline[first + 1 :]:
+            # A skyline only rises from here on: what is too high already is not looked at further.
+            if y + height > (best.top if best else highest):
+                continue
+            for after in islice(skyline, first + 1, None):
                 if after.x >= right - _ROUNDING_MM:
                     break
                 y = max(y, after.y)
-            y = _clear_of(usable.keep_outs, x, right, y, height)
-            spot = _Spot(y + height, x, y, turned)
-            if spot.top <= usable.height + _ROUNDING_MM and (best is None or spot < best):
-                best = spot
+            if usable.keep_outs:
+                y = _clear_of(usable.keep_outs, x, right, y, height)
+            if y + height <= highest:
+                spot = _Spot(y + height, x, y, turned)
+                best = spot if best is None else min(best, spot)
     return best
 
 

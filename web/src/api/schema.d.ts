@@ -945,7 +945,7 @@ export interface components {
       id: number
       /** Ledger */
       ledger: {
-        [key: string]: components['schemas']['FigureOut'][]
+        [key: string]: components['schemas']['Figure'][]
       }
       /** Mates */
       mates: components['schemas']['MateOut'][]
@@ -1138,18 +1138,27 @@ export interface components {
       marks?: components['schemas']['MarkIn'][] | null
     }
     /**
-     * FigureOut
-     * @description A ledger's row. `value` is mm, mm², a count or a share by `kind`, and null for words.
+     * Figure
+     * @description One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
+     *
+     *     `field` names the input that changes it, for chosen figures; `typed` is what was typed there, in `unit`.
      */
-    FigureOut: {
-      /** Because */
+    Figure: {
+      /**
+       * Because
+       * @default
+       */
       because: string
-      /** Field */
+      /**
+       * Field
+       * @default
+       */
       field: string
       /** Key */
       key: string
       /**
        * Kind
+       * @default length
        * @enum {string}
        */
       kind: 'length' | 'count' | 'share' | 'area' | 'word'
@@ -1160,16 +1169,23 @@ export interface components {
       source: 'measured' | 'chosen' | 'computed'
       /** Title */
       title: string
-      /** Typed */
+      /**
+       * Typed
+       * @default
+       */
       typed: string
       /**
        * Unit
+       * @default mm
        * @enum {string}
        */
       unit: 'mm' | 'in'
       /** Value */
       value: number | null
-      /** Word */
+      /**
+       * Word
+       * @default
+       */
       word: string
     }
     /** FindingOut */
