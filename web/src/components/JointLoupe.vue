@@ -19,11 +19,9 @@ const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 const basis = computed(() => job.design!.basis)
 const board = ref(0)
 
-watch(
-  () => [basis.value.thickness, props.mate.id],
-  () => (board.value = basis.value.thickness),
-  { immediate: true },
-)
+watch([() => basis.value.thickness, () => props.mate.id], () => (board.value = basis.value.thickness), {
+  immediate: true,
+})
 
 const figures = computed(() => {
   const rows = job.design!.ledger[`joint:${props.mate.id}`] ?? []

@@ -35,7 +35,7 @@ const known = computed(
 )
 
 watch(
-  () => [machine.value.id, basis.value.stock.id],
+  [() => machine.value.id, () => basis.value.stock.id],
   async ([on, of]) => (entries.value = on && of ? await api.notebook(Number(on), Number(of)) : []),
   { immediate: true },
 )
@@ -45,7 +45,7 @@ const news = useNews('machine')
 /** What cut this board before, the most telling first. */
 const lastUsed = shallowRef<CutSetting | null>(null)
 watch(
-  () => [known.value?.id, basis.value.stock.id],
+  [() => known.value?.id, () => basis.value.stock.id],
   async ([on, of]) => (lastUsed.value = on && of ? ((await api.settings(Number(on), Number(of), 'cut'))[0] ?? null) : null),
   { immediate: true },
 ) // prettier-ignore

@@ -35,7 +35,7 @@ const draft = reactive<Record<string, string>>({ result: 'clean', note: '' })
 async function load(): Promise<void> {
   rows.value = await api.settings(props.machine.id, board.value || undefined, operation.value)
 }
-watch(() => [props.machine.id, board.value, operation.value], load, { immediate: true })
+watch([() => props.machine.id, board, operation], load, { immediate: true })
 watch(
   () => props.machine.id,
   () => ((removed.value = null), (writing.value = false)),

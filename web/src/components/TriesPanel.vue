@@ -41,12 +41,10 @@ async function attempt(act: () => Promise<void>): Promise<void> {
   }
 }
 
-watch(
-  () => [JSON.stringify(chosen.value), job.design?.moves],
-  () =>
-    attempt(async () => {
-      trials.value = chosen.value.length ? await api.tries(job.design!.id, chosen.value) : []
-    }),
+watch([chosen, () => job.pauses], () =>
+  attempt(async () => {
+    trials.value = chosen.value.length ? await api.tries(job.design!.id, chosen.value) : []
+  }),
 )
 
 /** "stock 3" or "machine 2", as the list of what may be put beside gives it. */

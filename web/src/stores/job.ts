@@ -5,8 +5,8 @@ import { api, Problem, type Changes, type Design, type Features, type News, type
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
 
-/** The proof waits for a pause between edits, so that it never holds one up. */
-const PROVE_AFTER_MS = 300
+/** What takes a while, the proof and trials for instance, waits for a pause between edits, so that it never holds one up. */
+const PAUSE_MS = 300
 
 /** The design that is open, as the server computed it, and everything that outlives a screen of it.
  *
@@ -21,8 +21,10 @@ export const useJob = defineStore('job', () => {
   const conflict = shallowRef<{ changes: Changes; parts: Features } | null>(null)
   const changed = shallowRef(NOTHING_CHANGED)
   const selected = ref('')
+  /** How many pauses there were: what takes a while is asked for anew at each. */
+  const pauses = ref(0)
   const busy = ref(0)
-  let lookedAt = ''
+  let lookedAt = 0
   let line: Promise<unknown> = Promise.resolve()
   let proving: ReturnType<typeof setTimeout> | undefined
 
@@ -33,7 +35,6 @@ export const useJob = defineStore('job', () => {
 
   async function open(id: number): Promise<void> {
     if (design.value?.id !== id) close()
-    lookedAt = ''
     show(await api.design(id))
   }
 
@@ -57,7 +58,12 @@ export const useJob = defineStore('job', () => {
     design.value = next
     problem.value = null
     clearTimeout(proving)
-    proving = setTimeout(prove, before ? PROVE_AFTER_MS : 0)
+    proving = setTimeout(settle, before ? PAUSE_MS : 0)
+  }
+
+  function settle(): void {
+    pauses.value++
+    void prove()
   }
 
   async function prove(): Promise<void> {
@@ -71,11 +77,11 @@ export const useJob = defineStore('job', () => {
     }
   }
 
-  /** Asks once for each state of the job, however many places show it. */
+  /** Asks once at each pause, however many places show it. */
   async function lookForNews(): Promise<void> {
-    const { id, moves } = design.value!
-    if (lookedAt === `${id}/${moves}`) return
-    lookedAt = `${id}/${moves}`
+    if (!design.value || lookedAt === pauses.value) return
+    lookedAt = pauses.value
+    const { id, moves } = design.value
     const found = await api.news(id)
     if (design.value?.id === id && design.value.moves === moves) news.value = found
   }
@@ -139,7 +145,7 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    design, proof, news, problem, conflict, changed, selected, busy, route,
+    design, proof, news, problem, conflict, changed, selected, pauses, busy, route,
     open, close, lookForNews, edit, undo, redo, takeTheirs, saveMine, problemAt,
   } // prettier-ignore
 })

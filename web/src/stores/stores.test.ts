@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
-import { api, Problem, type Design, type Proof } from '../api/client'
+import { api, Problem, type Design, type News, type Proof } from '../api/client'
 import { changedBetween } from './changed'
 import { useJob } from './job'
 
@@ -94,5 +94,19 @@ describe('the open job', () => {
     vi.spyOn(api, 'edit').mockResolvedValue(design(2, 160))
     await job.edit({ width: '160' })
     await vi.waitFor(() => expect(job.route).toHaveLength(1))
+  })
+
+  it('looks for news of the workshop once a pause, and anew when it is opened again', async () => {
+    const news = vi.spyOn(api, 'news').mockResolvedValue([{ of: 'board', id: 7 } as News])
+    const job = useJob()
+    await job.open(1)
+    await vi.waitFor(() => expect(job.pauses).toBe(1))
+    await Promise.all([job.lookForNews(), job.lookForNews()])
+    expect(news).toHaveBeenCalledTimes(1)
+    expect(job.news.map(({ id }) => id)).toEqual([7])
+    await job.open(1)
+    await vi.waitFor(() => expect(job.pauses).toBe(2))
+    await job.lookForNews()
+    expect(news).toHaveBeenCalledTimes(2)
   })
 })
