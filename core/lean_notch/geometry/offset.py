@@ -277,7 +277,9 @@ def _same_way(source: Segments, start: Floats, end: Floats, radius: Floats) -> t
 
 def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
     """Pairs of rings that meet, or a ring twice where it meets itself, elsewhere than from one segment to the next."""
-    owner, other, place = meetings(loop, *Neighbours(loop).pairs())
+    first, second = Neighbours(loop).pairs()
+    open_ = ~_meet_at_their_corner_only(loop, first, second)
+    owner, other, place = meetings(loop, first[open_], second[open_])
     within = loop.from_ends(owner, place) > 4 * JOIN_MM
     # Three or more ends in one place are a touch: of a ring with itself, or of two rings.
     node = merged(np.concatenate([loop.start, loop.end]), np.r_[loop.group, loop.group])
@@ -288,6 +290,14 @@ def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
     one = np.concatenate([ring[owner[within]], itself, visits[together, 1]])
     two = np.concatenate([ring[other[within]], itself, visits[together + 1, 1]])
     return one, two
+
+
+def _meet_at_their_corner_only(s: Segments, i: Ints, j: Ints) -> Flags:
+    """Of pairs of segments: lines one after the other that turn at the corner they share. Most pairs are such."""
+    follows = (s.end[i] == s.start[j]).all(axis=1) | (s.end[j] == s.start[i]).all(axis=1)
+    d, e = s.chord[i], s.chord[j]
+    turns = np.abs(d[:, 0] * e[:, 1] - d[:, 1] * e[:, 0]) > _STRAIGHT_ON * s.span[i] * s.span[j]
+    return np.asarray(follows & turns & ~s.round[i] & ~s.round[j])
 
 
 def _move_and_resolve(ring: Ring, distance: float) -> list[Region]:
