@@ -219,7 +219,8 @@ def _export(arguments: argparse.Namespace) -> int:
 
 
 def _job_sheet(arguments: argparse.Namespace) -> int:
-    from .job import compute, job_sheet
+    from .job import compute
+    from .job_sheet import job_sheet
 
     put_text(job_sheet(compute(_job(arguments))), arguments.out)
     return 0

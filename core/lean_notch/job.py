@@ -18,10 +18,8 @@ from .cutting import (
     SheetPlan,
     check_room,
     cut_lengths,
-    estimate,
     plan_cut,
     plan_part,
-    say_time,
 )
 from .design import Design, design_from_json, design_to_json
 from .documents import entry, mapping, mm
@@ -32,7 +30,6 @@ from .formats.read_file import ReadFile
 from .formats.svg_write import write_svg
 from .geometry import Segment
 from .nesting import Area, Layout, LayoutSettings, Piece, lay_out
-from .operations import OPERATIONS
 from .proof import Proof, prove
 from .units import say_mm
 
@@ -261,59 +258,3 @@ def job_to_json(job: Job) -> dict[str, Any]:
         "basis": basis_to_json(job.basis),
         "layout": asdict(job.settings),
     }
-
-
-def job_sheet(result: Result) -> str:
-    """The page that lies beside the machine: what is cut of what, how often, with which tool, and how long it takes."""
-    from .formats.job_sheet import Table, write_job_sheet
-
-    basis, stock, machine = result.job.basis, result.job.basis.stock, result.job.basis.machine
-    times = [estimate(sheet, machine.usual) for sheet in result.plan.sheets]
-    by_part: dict[str, float] = {}
-    for one in times:
-        for part, seconds in one.by_part.items():
-            by_part[part] = by_part.get(part, 0.0) + seconds
-    about = [
-        f"{stock.name}, sold as {say_mm(stock.nominal)}, measured {say_mm(stock.readings.mean, 2)} "
-        f"({say_mm(stock.readings.thin, 2)} to {say_mm(stock.readings.thick, 2)})",
-        f"{machine.name}, kerf {say_mm(basis.kerf)}; clearance {say_mm(basis.clearance)}",
-        f"{len(result.plan.sheets)} of {say_mm(result.layout.area.width)} x {say_mm(result.layout.area.height)}; "
-        f"about {say_time(sum(one.total for one in times))} in all"
-        + ("" if machine.speeds else ", at the usual speeds of such a machine"),
-    ]
-    parts = Table(
-        "Parts", ("part", "pieces", "size", "time"),
-        [
-            (part.title, str(part.quantity), _size(part.region.box), say_time(by_part.get(part.id, 0.0)))
-            for part in result.build.parts
-        ], frozenset({1, 3}),
-    )  # fmt: skip
-    work = Table(
-        "Work, in this order", ("sheet", "operation", "paths", "length", "time"),
-        [
-            (
-                str(sheet.number), OPERATIONS[operation],
-                str(sum(path.operation == operation for path in sheet.paths)),
-                say_mm(sum(path.length for path in sheet.paths if path.operation == operation), 0), say_time(seconds),
-            )
-            for sheet, time in zip(result.plan.sheets, times, strict=True)
-            for operation, seconds in sorted(time.by_operation.items(), key=lambda one: result.profile.order.index(one[0]))
-        ], frozenset({0, 2, 3, 4}),
-    )  # fmt: skip
-    small = [part for part in result.build.parts if max(_spans(part.region.box)) < SMALL_PART_MM]
-    notes = [f"{part.title} is small: it may fall through the bed." for part in small]
-    notes += [finding.why for finding in (*result.build.findings, *result.plan.findings)]
-    notes.append("What is left of each sheet goes back on the rack, with its thickness written on it.")
-    return write_job_sheet(result.job.design.name, about, (parts, work), result.plan.sheets, notes)
-
-
-SMALL_PART_MM = 20.0
-
-
-def _spans(box: tuple[float, float, float, float]) -> tuple[float, float]:
-    return (box[2] - box[0], box[3] - box[1])
-
-
-def _size(box: tuple[float, float, float, float]) -> str:
-    width, height = _spans(box)
-    return f"{say_mm(width, 2)} x {say_mm(height, 2)}"

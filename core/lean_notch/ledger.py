@@ -16,7 +16,7 @@ from .basis import Basis, Fit
 from .basis.notebook import WAY_TITLES
 from .build import FlatPart, Mate
 from .job import Result
-from .units import Length, Unit, say_mm
+from .units import Length, Unit, say_mm, say_within
 
 Source = Literal["measured", "chosen", "computed"]
 Kind = Literal["length", "count", "share", "area", "word"]
@@ -74,7 +74,7 @@ def _kerf_because(basis: Basis) -> str:
     found = basis.machine.found
     if found is None:
         return f"what {basis.machine.name} removes, typed: how sure is not known"
-    return f"± {say_mm(found.within)}, {WAY_TITLES[found.way]} on {found.stock}, {found.date[:10]}"
+    return f"{say_within(found.within)}, {WAY_TITLES[found.way]} on {found.stock}, {found.date[:10]}"
 
 
 def _fit_because(fit: Fit) -> str:

@@ -70,6 +70,16 @@ def say_mm(mm: float, digits: int = 3) -> str:
     return f"{'0' if text in ('-0', '') else text} mm"
 
 
+def say_within(mm: float) -> str:
+    """How far a length may be off, with the two digits that such a number is worth (JCGM 100:2008, 7.2.6).
+
+    >>> say_within(0.00091), say_within(0.0124), say_within(0.6)
+    ('± 0.00091 mm', '± 0.012 mm', '± 0.6 mm')
+    """
+    digits = max(1 - math.floor(math.log10(mm)), 0) if mm > 0 else 0
+    return f"± {say_mm(mm, digits)}"
+
+
 def length_mm(text: str, unit: Unit = "mm", names: Mapping[str, float] | None = None) -> float:
     """The length that `text` says, in mm; a number without unit counts in `unit`, `names` are lengths in mm.
 

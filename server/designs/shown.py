@@ -26,7 +26,8 @@ from lean_notch.cutting import CutPath, SheetPlan, estimate
 from lean_notch.design import MARK_LENGTHS, RELIEFS, Mark, Part, mark_to_json
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
-from lean_notch.job import FILE_FORMATS, Result, file_name, job_sheet, read_any
+from lean_notch.job import FILE_FORMATS, Result, file_name, read_any
+from lean_notch.job_sheet import job_sheet
 from lean_notch.ledger import ledger
 from lean_notch.lettering import FONTS, SINGLE_STROKE
 from lean_notch.operations import OPERATIONS
@@ -36,6 +37,7 @@ from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.route import route
 from lean_notch.trial import Change, Trial
 from lean_notch.units import Length
+from workshop.actions import settings_of
 from workshop.models import Stock
 from workshop.schemas import MachineValues, SpeedValues, StockValues
 
@@ -189,7 +191,8 @@ def show_proof(design: Design) -> out.ProofOut:
 
 
 def show_job_sheet(design: Design) -> str:
-    return job_sheet(computed(head_of(design).job))
+    job = head_of(design).job
+    return job_sheet(computed(job), settings_of(job.basis.machine.id))
 
 
 def show_check(name: str, data: bytes) -> out.CheckOut:

@@ -15,6 +15,7 @@ from lean_notch.basis.equip import equipped
 from lean_notch.basis.fits import scale_from_json, scale_to_json
 from lean_notch.basis.kerf import Uncertain, kerf_of_plug, kerf_of_slats
 from lean_notch.basis.notebook import Entry, Way
+from lean_notch.basis.settings import CutSetting as Setting
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json, profile_to_json
 from lean_notch.documents import mapping, mm, sequence, text
@@ -85,6 +86,20 @@ def put_setting(machine: Machine, document: Given) -> CutSetting:
     """What a machine was set to, written down. Raises NotchError at the field."""
     checked = setting_from_json({"date": timezone.now().date().isoformat(), **document})
     return CutSetting.objects.create(machine=machine, document=setting_to_json(checked))
+
+
+def setting_of(row: CutSetting) -> Setting:
+    """A row of the machine's log as the core knows it."""
+    return setting_from_json({**row.document, "id": str(row.pk)})
+
+
+def settings_of(machine: str) -> list[Setting]:
+    """All that a machine was set to, the newest first, by the id in its document."""
+    if not machine.isdigit():
+        return []
+    return [
+        setting_of(row) for row in CutSetting.objects.filter(machine_id=int(machine)).order_by("-document__date", "-id")
+    ]
 
 
 @dataclass(frozen=True)

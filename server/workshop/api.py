@@ -117,7 +117,7 @@ def list_settings(
 @router.post("/machines/{machine_id}/settings", response={201: s.CutSettingOut, **Refusals})
 def add_setting(request: HttpRequest, machine_id: int, given: s.CutSettingIn) -> Status[s.CutSettingOut]:
     document = {**given.document(), "by": _user(request).get_username()}
-    return Status(201, shown.show_setting(actions.put_setting(_machine(machine_id), document)))
+    return Status(201, shown.show_setting(actions.setting_of(actions.put_setting(_machine(machine_id), document))))
 
 
 @router.delete("/machines/{machine_id}/settings/{setting_id}", response={204: None, 404: Problem})

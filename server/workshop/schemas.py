@@ -298,10 +298,10 @@ class CutSettingIn(Schema):
 
 
 class CutSettingOut(Schema):
-    """`hints` are by formula, for the board that was asked about."""
+    """`said` is all its numbers in one line; `hints` are by formula, for the board that was asked about."""
 
     id: int
-    machine: int
+    said: str
     stock: str
     kind: str
     thickness: float

@@ -9,7 +9,7 @@ from typing import cast
 from lean_notch.basis import Readings, machine_from_json, stock_from_json
 from lean_notch.basis.fits import scale_to_json
 from lean_notch.basis.notebook import Way, offers
-from lean_notch.basis.settings import hints, setting_from_json, settings_for
+from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to_json, settings_for
 from lean_notch.formats.svg_path import path_data
 from lean_notch.job import FILE_FORMATS, Job, compute, file_name
 from lean_notch.operations import Operation
@@ -18,8 +18,8 @@ from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_not
 from lean_notch.units import Length, say_mm
 
 from . import schemas as out
-from .actions import PieceRead, entry_of
-from .models import CutSetting, Machine, Measurement, NotebookEntry, Stock
+from .actions import PieceRead, entry_of, settings_of
+from .models import Machine, Measurement, NotebookEntry, Stock
 
 
 def show_readings(readings: Readings) -> out.ReadingsOut:
@@ -47,22 +47,21 @@ def show_measurement(row: Measurement) -> out.MeasurementOut:
 
 def show_settings(machine: Machine, stock: Stock | None, operation: Operation) -> list[out.CutSettingOut]:
     """All settings of a machine, or those that tell something for a board, with hints."""
-    rows = list(CutSetting.objects.filter(machine=machine).order_by("-document__date", "-id"))
+    known = settings_of(str(machine.pk))
     if stock is None:
-        return [show_setting(row, []) for row in rows]
-    by_id = {str(row.pk): row for row in rows}
-    known = [setting_from_json({**row.document, "id": str(row.pk)}) for row in rows]
-    board, tools = stock_from_json(stock.document), machine_from_json(machine.document).tools
+        return [show_setting(setting) for setting in known]
+    board = stock_from_json(stock.document)
+    tools = {tool.name: tool for tool in machine_from_json(machine.document).tools}
     return [
-        show_setting(
-            by_id[setting.id], hints(setting, board, next((tool for tool in tools if tool.name == setting.tool), None))
-        )
+        show_setting(setting, hints(setting, board, tools.get(setting.tool)))
         for setting in settings_for(known, board, operation)
     ]
 
 
-def show_setting(row: CutSetting, said: Sequence[str] = ()) -> out.CutSettingOut:
-    return out.CutSettingOut(**{**row.document, "id": row.pk, "machine": row.machine_id, "hints": list(said)})
+def show_setting(setting: CutSetting, said: Sequence[str] = ()) -> out.CutSettingOut:
+    return out.CutSettingOut(
+        **{**setting_to_json(setting), "id": int(setting.id), "hints": list(said), "said": say_setting(setting)}
+    )
 
 
 def show_piece(way: Way, job: Job) -> out.PieceOut:

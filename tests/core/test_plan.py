@@ -10,6 +10,7 @@ from conftest import make_basis, make_job
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import USUAL_SPEEDS, Machine, Speeds
+from lean_notch.basis.settings import setting_from_json
 from lean_notch.cutting import Layer, Profile, estimate, profile_from_json, profile_to_json
 from lean_notch.cutting.hatch import hatched
 from lean_notch.cutting.order import Step, Stretch, shortest, travel
@@ -18,7 +19,8 @@ from lean_notch.cutting.time import path_seconds, travel_seconds
 from lean_notch.edits import edit_job
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle, Region, Trace, rectangle
-from lean_notch.job import compute, job_sheet, prove_job, write_files
+from lean_notch.job import compute, prove_job, write_files
+from lean_notch.job_sheet import job_sheet
 from lean_notch.operations import OPERATIONS
 from shapes import polygon, random_region
 
@@ -209,6 +211,22 @@ def test_a_job_sheet_says_what_the_operator_needs(marked):
         assert words in text
     assert "http" not in text.replace("http://www.w3.org/2000/svg", "")
     assert job_sheet(compute(marked)) == text
+
+
+def test_a_job_sheet_says_what_the_machine_was_set_to_for_such_a_board(marked):
+    """Common practice: job sheets carry machine settings for the measured thickness."""
+    common = {"stock": "Poplar ply", "kind": "plywood", "thickness": 3.06, "date": "2026-11-02", "power": 62}
+    known = [
+        setting_from_json({**common, "speed": speed, "operation": operation})
+        for speed, operation in ((12, "cut"), (90, "fold"))
+    ]
+    text = job_sheet(compute(marked), known)
+    assert "62 % · 12 mm/s" in text
+    assert "Poplar ply, 3.06 mm" in text
+    assert ("90 mm/s" in text) == any(mark.operation == "fold" for part in marked.design.parts for mark in part.marks)
+    assert "was set to" not in job_sheet(
+        compute(marked), [setting_from_json({**common, "kind": "acrylic", "stock": "Other", "speed": 9})]
+    )
 
 
 def test_a_job_sheet_escapes_what_the_maker_typed():

@@ -166,7 +166,7 @@ def test_a_comb_says_which_kerf_it_is_compensated_for():
     assert "nobody found on this board" in kerf_note(typed)
     found = replace(LASER, kerf=0.15, found=KerfFound("slats", "Poplar ply", 3.06, "2026-11-02T10:00", 0.002))
     assert kerf_note(piece_job("comb", {}, BASIS.stock, found)) == (
-        "Compensated for a kerf of 0.15 mm ± 0.002 mm, found by row of slats on 2026-11-02."
+        "Compensated for a kerf of 0.15 mm ± 0.002 mm, found by a row of slats on 2026-11-02."
     )
     assert kerf_note(piece_job("slats", {}, BASIS.stock, LASER)) == ""
 

@@ -23,6 +23,7 @@ from lean_notch.basis.settings import (
     chip_load,
     hints,
     passes_for,
+    say_setting,
     setting_from_json,
     setting_to_json,
     settings_for,
@@ -290,6 +291,14 @@ def test_a_setting_that_cannot_be_is_refused_at_its_field(change, field):
     with pytest.raises(NotchError) as caught:
         setting_from_json({**LASERED, **change})
     assert caught.value.field == field
+
+
+def test_a_setting_is_said_in_one_line_with_what_was_written_down():
+    routed = {"spindle": 18000, "feed": 1800, "depth": 6.35, "passes": 2, "ramp": 10, "tool": "quarter"}
+    common = {"stock": "Ply", "kind": "plywood", "thickness": 12, "date": "2026-11-02"}
+    assert say_setting(setting_from_json({**common, **routed})) == (
+        "18000 turns/min · 1800 mm/min · 6.35 mm deep · 2 passes · ramp 10° · quarter"
+    )
 
 
 def test_what_did_i_use_for_the_board_has_an_answer():

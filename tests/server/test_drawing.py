@@ -88,6 +88,11 @@ def test_a_job_sheet_is_a_page_for_its_owner_only(wren, tray, sign_in):
     page = get(wren, f"/designs/{tray['id']}/job-sheet")
     assert page["Content-Type"].startswith("text/html")
     assert b"Poplar ply" in page.content
+    assert b"was set to" not in page.content
+    number = tray["basis"]["machine"]["id"]
+    was = {"stock": "Poplar ply", "kind": "plywood", "thickness": "3.06", "power": "62", "speed": "12"}
+    post(wren, f"/machines/{number}/settings", was)
+    assert "62 % · 12 mm/s" in get(wren, f"/designs/{tray['id']}/job-sheet").content.decode()
     assert get(sign_in("Teal"), f"/designs/{tray['id']}/job-sheet").status_code == 404
 
 

@@ -121,6 +121,7 @@ def test_what_was_set_for_a_board_is_found_again_with_hints(wren, stock, machine
     assert "9.77 mm/s" in for_thick[2]["hints"][0]  # 16 x 3.06 / 5.01
     assert get(wren, f"{at}?stock={thick['id']}&operation=engrave").json() == []
     assert [row["by"] for row in get(wren, at).json()] == ["Wren"] * 3
+    assert for_thick[0]["said"] == "70 % · 9 mm/s"
     assert wren.delete(f"/api{at}/{for_thick[0]['id']}").status_code == 204
     refused = post(wren, at, {**common, "stock": "x", "thickness": "5", "speed": "0"}).json()
     assert (refused["field"], "mm/s" in refused["fix"]) == ("speed", True)
@@ -213,10 +214,10 @@ def test_a_comb_is_cut_for_the_kerf_that_the_notebook_has(wren, stock, machine):
     assert (typed["kerf_known"], "find it first" in typed["kerf_note"]) == (False, True)
     post(wren, "/notebook", piece(stock, machine, row=[98.2, 98.21, 98.2]))
     found = post(wren, "/test-pieces", piece(stock, machine, "comb")).json()
-    assert (found["kerf_known"], "0.18 mm" in found["kerf_note"]) == (True, True)
+    assert (found["kerf_known"], "0.1797 mm ±" in found["kerf_note"]) == (True, True)
     data = post(wren, "/test-pieces/file", piece(stock, machine, "comb", format="svg")).content
     widths = [max(p[0] for p in points) - min(p[0] for p in points) for points in cut_points(data)]
-    assert sum(width == pytest.approx(12.18, abs=2e-3) for width in widths) == 12  # a key of 12, and a kerf
+    assert sum(width == pytest.approx(12.1797, abs=2e-3) for width in widths) == 12  # a key of 12, and a kerf
 
 
 def cut_points(data):

@@ -1,5 +1,4 @@
-import type { CutSetting } from './api/client'
-import { lengthText, shortText, splitLengths, type Unit } from './units'
+import { shortText, splitLengths, type Unit } from './units'
 
 /** Corners as they are typed and shown: "0 0; 380 0; 380 90". */
 export function cornersText(outline: readonly (readonly [number, number])[], unit: Unit): string {
@@ -18,21 +17,6 @@ export function readCorners(text: string): [string, string][] {
     .map(splitLengths)
     .filter(([x]) => x)
     .map(([x, y]) => [x!, y ?? ''])
-}
-
-/** What a machine was set to, in one line: the numbers that were written down. */
-export function settingText(row: CutSetting, unit: Unit): string {
-  const parts = [
-    row.power !== null && `${row.power} %`,
-    row.speed !== null && `${row.speed} mm/s`,
-    row.spindle !== null && `${row.spindle} turns/min`,
-    row.feed !== null && `${row.feed} mm/min`,
-    row.depth !== null && `${lengthText(row.depth, unit)} ${unit} deep`,
-    row.passes > 1 && `${row.passes} passes`,
-    row.ramp !== null && `ramp ${row.ramp}°`,
-    row.tool,
-  ]
-  return parts.filter(Boolean).join(' · ')
 }
 
 /** A day as people write it. */

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest'
 
-import { editText, figuresOnly, inUnit, lengthText, MM_PER_INCH, shortText, splitLengths } from './units'
+import {
+  editText,
+  figuresOnly,
+  inUnit,
+  lengthText,
+  MM_PER_INCH,
+  shortText,
+  splitLengths,
+  withinText,
+} from './units'
 import lists from '../../tests/files/pasted-lists.json'
 
 describe('lengths', () => {
@@ -51,5 +60,15 @@ describe('a field opened for editing', () => {
 describe('pasted lists', () => {
   it.each(lists.lists)('$pasted comes apart as in the core', ({ pasted, lengths }) => {
     expect(splitLengths(pasted)).toEqual(lengths)
+  })
+})
+
+describe('how far a length may be off', () => {
+  it('has the two digits that it is worth, in either unit', () => {
+    expect([0.00091, 0.0124, 0.6, 1.24, 0].map((mm) => withinText(mm, 'mm'))).toEqual([
+      '± 0.00091', '± 0.012', '± 0.60', '± 1.2', '± 0',
+    ]) // prettier-ignore
+    expect(withinText(0.0009, 'in')).toBe('± 0.000035')
+    expect(inUnit('a kerf of 0.14 mm ± 0.0009 mm', 'in')).toBe('a kerf of 0.0055 in ± 0.000035 in')
   })
 })

@@ -20,10 +20,18 @@ export function shortText(mm: number, unit: Unit): string {
   return String(Number(lengthText(mm, unit, 3)))
 }
 
+/** How far a length may be off, with the two digits that such a number is worth: "± 0.0009", "± 0.000035". */
+export function withinText(mm: number, unit: Unit): string {
+  const value = unit === 'mm' ? mm : mm / MM_PER_INCH
+  return `± ${value < 1e-6 ? '0' : Number(value.toPrecision(2)).toFixed(1 - Math.min(Math.floor(Math.log10(value)), 0))}`
+}
+
 /** A sentence of the core with every "<number> mm" in `unit`. */
 export function inUnit(sentence: string, unit: Unit): string {
   if (unit === 'mm') return sentence
-  return sentence.replace(/(-?\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${shortText(Number(mm), unit)} in`)
+  return sentence
+    .replace(/± (\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${withinText(Number(mm), unit)} in`)
+    .replace(/(-?\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${shortText(Number(mm), unit)} in`)
 }
 
 /** A derivation with the unit left out: the column beside it says it. */

@@ -91,6 +91,25 @@ def setting_to_json(setting: CutSetting) -> dict[str, Any]:
     return asdict(setting)
 
 
+def say_setting(setting: CutSetting) -> str:
+    """The numbers that were written down, in one line.
+
+    >>> say_setting(CutSetting("Ply", "plywood", 3.06, "cut", "2026-11-02", "clean", power=62, speed=12))
+    '62 % · 12 mm/s'
+    """
+    said = [
+        setting.power is not None and f"{setting.power:g} %",
+        setting.speed is not None and f"{setting.speed:g} mm/s",
+        setting.spindle is not None and f"{setting.spindle:g} turns/min",
+        setting.feed is not None and f"{setting.feed:g} mm/min",
+        setting.depth is not None and f"{say_mm(setting.depth)} deep",
+        setting.passes > 1 and f"{setting.passes} passes",
+        setting.ramp is not None and f"ramp {setting.ramp:g}°",
+        setting.tool,
+    ]
+    return " · ".join(part for part in said if part)
+
+
 def settings_for(settings: Sequence[CutSetting], stock: Stock, operation: Operation) -> tuple[CutSetting, ...]:
     """What was set before for such a board, the most telling first: this board, then boards of its kind by how near
     their thickness is; clean results before others, and the newest first among equals."""

@@ -21,7 +21,7 @@ from ..job import Job
 from ..nesting import LayoutSettings
 from ..recipes import Recipe, Setting
 from ..recipes.recipe import Values
-from ..units import Length, positive_mm, say_mm
+from ..units import Length, positive_mm, say_mm, say_within
 from .labels import labelled
 
 ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
@@ -192,7 +192,7 @@ def kerf_note(job: Job) -> str:
         )
     found = machine.found
     return (
-        f"Compensated for a kerf of {say_mm(machine.kerf)} ± {say_mm(found.within)}, found by {WAY_TITLES[found.way]} on "
+        f"Compensated for a kerf of {say_mm(machine.kerf, 4)} {say_within(found.within)}, found by a {WAY_TITLES[found.way]} on "
         f"{found.date[:10]}."
     )
 

@@ -849,7 +849,7 @@ export interface components {
     }
     /**
      * CutSettingOut
-     * @description `hints` are by formula, for the board that was asked about.
+     * @description `said` is all its numbers in one line; `hints` are by formula, for the board that was asked about.
      */
     CutSettingOut: {
       /** By */
@@ -869,8 +869,6 @@ export interface components {
       id: number
       /** Kind */
       kind: string
-      /** Machine */
-      machine: number
       /** Note */
       note: string
       /**
@@ -886,6 +884,8 @@ export interface components {
       ramp: number | null
       /** Result */
       result: string
+      /** Said */
+      said: string
       /** Speed */
       speed: number | null
       /** Spindle */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { lengthText, shortText } from '../units'
+import { lengthText, shortText, withinText } from '../units'
 import BasisChip from './BasisChip.vue'
 import DotStrip from './DotStrip.vue'
 import FitEditor from './FitEditor.vue'
@@ -63,9 +63,9 @@ function forget(): void {
     >
       <template #value>
         <b class="figure big">{{ length(basis.machine.kerf) }}</b>
-        <span v-if="basis.machine.found" class="figure second"
-          >± {{ lengthText(basis.machine.found.within, settings.unit, 3) }}</span
-        >
+        <span v-if="basis.machine.found" class="figure second">{{
+          withinText(basis.machine.found.within, settings.unit)
+        }}</span>
         <span class="figure second">{{ settings.unit }}</span>
         <b v-if="basis.doubts.length" class="ochre">?</b>
       </template>

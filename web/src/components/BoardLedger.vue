@@ -156,5 +156,5 @@ function sizeProblem(field: string): Problem | null {
     :problem-at="problemAt"
     @commit="changeOffcuts"
   />
-  <p class="small second">Corners as x y, with semicolons: 0 0; 380 0; 380 90; 140 90; 140 260; 0 260</p>
+  <p class="small second">Each corner as x y, once round, semicolons between: 0 0; 9 0; 9 4; 0 7</p>
 </template>

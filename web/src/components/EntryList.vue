@@ -2,7 +2,7 @@
 import type { Entry } from '../api/client'
 import { dateText } from '../rack'
 import { useSettings } from '../stores/settings'
-import { inUnit, lengthText } from '../units'
+import { inUnit, lengthText, withinText } from '../units'
 
 /** The pages of the notebook for one machine, newest first; ones that turned out wrong are struck out and stay. */
 defineProps<{ entries: readonly Entry[] }>()
@@ -18,7 +18,7 @@ const signed = (mm: number) => `${mm > 0 ? '+' : ''}${length(mm)}`
     <li v-for="entry in entries" :key="entry.id" :class="{ struck: !entry.valid }">
       <span v-if="entry.kerf !== null" class="figure value">
         {{ length(entry.kerf) }}
-        <span class="small second">± {{ length(entry.within) }} {{ settings.unit }}</span>
+        <span class="small second">{{ withinText(entry.within, settings.unit) }} {{ settings.unit }}</span>
       </span>
       <span v-else-if="entry.fits" class="figure fits small">
         <span v-for="name in ['press', 'snug', 'slide', 'free'] as const" :key="name">

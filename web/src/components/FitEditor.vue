@@ -51,6 +51,12 @@ const length = (mm: number) => lengthText(mm, settings.unit, 3)
       </dd>
     </template>
   </dl>
+  <RouterLink
+    v-if="basis.machine.id && basis.stock.id"
+    class="small find"
+    :to="{ name: 'notebook', query: { machine: basis.machine.id, stock: basis.stock.id, way: 'comb' } }"
+    >find the fits for this board</RouterLink
+  >
   <p v-for="warning in basis.finger_fit.warnings" :key="warning" class="small ochre">
     {{ inUnit(warning, settings.unit) }}
   </p>
@@ -89,6 +95,9 @@ dd {
   grid-template-columns: auto 1fr;
   gap: 0 8px;
   margin: 0 0 4px;
+}
+.find {
+  color: var(--deep);
 }
 dd .ochre {
   grid-column: 1 / -1;

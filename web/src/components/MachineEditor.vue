@@ -3,10 +3,10 @@ import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } fro
 
 import { api, type CutSetting, type Entry, type Machine, type MachineIn } from '../api/client'
 import { useNews } from '../composables/useNews'
-import { dateText, settingText } from '../rack'
+import { dateText } from '../rack'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, shortText } from '../units'
+import { inUnit, lengthText, shortText, withinText } from '../units'
 import LengthField from './LengthField.vue'
 import NewsNote from './NewsNote.vue'
 
@@ -116,7 +116,7 @@ async function add(body: MachineIn): Promise<void> {
     @commit="job.edit({ kerf: $event })"
   />
   <p v-if="machine.found" class="small second">
-    ± {{ lengthText(machine.found.within, settings.unit, 4) }}, by a
+    {{ withinText(machine.found.within, settings.unit) }}, by a
     {{ WAYS[machine.found.way as keyof typeof WAYS] }} on {{ machine.found.stock }}
     {{ lengthText(machine.found.thickness, settings.unit) }}, {{ dateText(machine.found.date) }}
   </p>
@@ -125,8 +125,8 @@ async function add(body: MachineIn): Promise<void> {
   <ul v-if="offers.length" class="offers small">
     <li v-for="entry in offers" :key="entry.id">
       <template v-if="entry.kerf !== null">
-        The notebook has <b class="figure">{{ lengthText(entry.kerf, settings.unit, 3) }}</b> ±
-        {{ lengthText(entry.within, settings.unit, 3) }}
+        The notebook has <b class="figure">{{ lengthText(entry.kerf, settings.unit, 3) }}</b>
+        {{ withinText(entry.within, settings.unit) }}
       </template>
       <template v-else-if="entry.fits">
         The notebook has a fit comb: snug at
@@ -143,7 +143,7 @@ async function add(body: MachineIn): Promise<void> {
   </ul>
   <p v-if="lastUsed" class="small used second">
     It cut {{ lastUsed.stock }} {{ lengthText(lastUsed.thickness, settings.unit) }} at
-    <b class="figure">{{ settingText(lastUsed, settings.unit) }}</b>, {{ lastUsed.result }},
+    <b class="figure">{{ inUnit(lastUsed.said, settings.unit) }}</b>, {{ lastUsed.result }},
     {{ dateText(lastUsed.date) }}.
     <template v-for="hint in lastUsed.hints.slice(0, 1)" :key="hint">{{
       inUnit(hint, settings.unit)

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { PieceRead, Truth } from '../api/client'
 import { useSettings } from '../stores/settings'
-import { inUnit, lengthText } from '../units'
+import { inUnit, lengthText, withinText } from '../units'
 
 /** What a test piece told, to be kept; or, from a practice machine, to be held against what it hides. */
 const props = defineProps<{
@@ -30,7 +30,7 @@ const off = computed(() =>
       <p class="figure big">
         {{ length(read.kerf!) }} <span class="second">{{ settings.unit }}</span>
       </p>
-      <p class="figure">± {{ length(read.within) }} in 95 of 100 cases</p>
+      <p class="figure">{{ withinText(read.within, settings.unit) }} in 95 of 100 cases</p>
       <p class="small second">{{ inUnit(read.because, settings.unit) }}</p>
     </template>
     <template v-else-if="read.fits">
@@ -41,7 +41,7 @@ const off = computed(() =>
           <dd>{{ signed(read.fits[name]) }}</dd>
         </template>
       </dl>
-      <p class="small second">each limit ± {{ length(read.within, 3) }}: {{ read.because }}</p>
+      <p class="small second">each limit {{ withinText(read.within, settings.unit) }}: {{ read.because }}</p>
     </template>
     <p v-for="one in read.notes" :key="one" class="small ochre">{{ inUnit(one, settings.unit) }}</p>
 

@@ -111,7 +111,7 @@ function problemAt(index: number): Problem | null {
           autocomplete="off"
           :data-field="`${field}[${index}]`"
           :aria-label="index === drafts.length - 1 ? `next ${noun}` : `${noun} ${index + 1}`"
-          :placeholder="index === drafts.length - 1 ? `next ${noun}` : ''"
+          :placeholder="index === drafts.length - 1 ? 'next' : ''"
           :aria-invalid="problemAt(index) ? 'true' : undefined"
           @keydown.enter="next(index)"
           @blur="commit"

@@ -10,7 +10,7 @@ import {
   type Operation,
   type Stock,
 } from '../api/client'
-import { dateText, settingText } from '../rack'
+import { dateText } from '../rack'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText } from '../units'
 import ProblemNote from './ProblemNote.vue'
@@ -143,7 +143,7 @@ function beginWith(row: CutSetting): void {
             >{{ choices?.operations[row.operation] }}</span
           >
         </span>
-        <span class="figure">{{ settingText(row, settings.unit) }}</span>
+        <span class="figure">{{ inUnit(row.said, settings.unit) }}</span>
         <span :class="{ ochre: row.result !== 'clean' }">{{ row.result }}</span>
         <span class="acts">
           <button v-if="board" class="link small" @click="beginWith(row)">begin with it</button>
