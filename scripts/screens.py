@@ -48,6 +48,13 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
         page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()
         page.wait_for_timeout(300)
         yield name
+    page.get_by_role("navigation", name="Route").get_by_role("link", name="Measure").click()
+    yield from take_bases(page)
+    yield from take_workshop(page)
+    page.go_back()
+    page.get_by_role("link", name="Lean Notch, your jobs").click()
+    page.get_by_role("link", name="Vial carrier").click()
+    page.get_by_text("fits, as cut from the file").wait_for()
     page.get_by_role("navigation", name="Route").get_by_role("link", name="Prove").click()
     page.wait_for_timeout(300)
     yield "prove"
@@ -61,6 +68,41 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.keyboard.press("Enter")
     page.get_by_text("was 150").wait_for()
     yield "shape-changed-dim"
+
+
+def take_bases(page: Page):  # type: ignore[no-untyped-def]
+    """The job on other boards, side by side."""
+    for name in ("Clear acrylic", "Double-wall board"):
+        label = page.locator(".tries option", has_text=name).inner_text()
+        page.get_by_label("what to try").select_option(label=label)
+        page.locator(".tries thead").get_by_text(name).wait_for()
+    page.locator(".tries tbody tr").last.scroll_into_view_if_needed()
+    page.wait_for_timeout(300)
+    yield "bases"
+
+
+def take_workshop(page: Page):  # type: ignore[no-untyped-def]
+    """Rack, machines and notebook, the last one with a piece that the practice machine cut."""
+    workshop = page.get_by_role("navigation", name="Workshop")
+    workshop.get_by_role("link", name="Stock rack").click()
+    page.get_by_role("heading", name="Measured so far").wait_for()
+    page.wait_for_timeout(300)
+    yield "rack"
+    workshop.get_by_role("link", name="Machines").click()
+    page.get_by_role("heading", name="What it was set to").wait_for()
+    page.wait_for_timeout(300)
+    yield "machines"
+    workshop.get_by_role("link", name="Kerf notebook").click()
+    page.locator("nav.list select").nth(1).select_option(label="Shed laser")
+    page.get_by_role("button", name="practise").click()
+    page.get_by_role("button", name="tell me what it hides").click()
+    page.get_by_text("Its kerf is").wait_for()
+    yield "notebook"
+    page.get_by_role("button", name="Fit comb").click()
+    page.get_by_role("button", name="practise").click()
+    page.get_by_role("region", name="Result").wait_for()
+    page.wait_for_timeout(300)
+    yield "comb"
 
 
 if __name__ == "__main__":

@@ -29,6 +29,8 @@ const ends = computed<Record<'x' | 'y', [number, number]>>(() => {
     y: [x, y + (props.machine.y_axis === 'up' ? 1 : -1) * reach.value],
   }
 })
+/** Names stand on the side of the bed's middle, clear of its edge. */
+const isLow = (one: { y: number; height: number }) => one.y + one.height / 2 < props.machine.bed_height / 2
 </script>
 
 <template>
@@ -63,8 +65,8 @@ const ends = computed<Record<'x' | 'y', [number, number]>>(() => {
         v-for="(one, i) in machine.keep_outs"
         :key="i"
         class="small"
-        :x="at([one.x + one.width, one.y])[0] + 5"
-        :y="at([0, one.y + one.height / 2])[1] + 4"
+        :x="at([one.x, 0])[0]"
+        :y="isLow(one) ? at([0, one.y + one.height])[1] - 6 : at([0, one.y])[1] + 14"
         >{{ one.name }}</text
       >
     </template>
@@ -91,8 +93,5 @@ const ends = computed<Record<'x' | 'y', [number, number]>>(() => {
 }
 text {
   fill: var(--ink);
-  stroke: var(--panel);
-  stroke-width: 3px;
-  paint-order: stroke;
 }
 </style>

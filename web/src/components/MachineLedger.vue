@@ -71,6 +71,11 @@ function putIn(tool: string): void {
   void props.change({ tool, kerf: props.machine.document.kerf })
 }
 
+const shape = computed(() => {
+  const { bed_width, bed_height } = props.machine.document
+  return bed_width === bed_height ? 'Square' : bed_width > bed_height ? 'Landscape' : 'Portrait'
+})
+
 function turn(): void {
   const { bed_width, bed_height } = props.machine.document
   void props.change({ bed_width: bed_height, bed_height: bed_width })
@@ -113,8 +118,7 @@ function turn(): void {
       @commit="change({ bed_height: $event })"
     />
     <p class="wide small second">
-      {{ machine.document.bed_width >= machine.document.bed_height ? 'Landscape' : 'Portrait' }}, as seen by
-      who stands before it. <button class="link" @click="turn">turn the bed</button>
+      {{ shape }}, as seen by who stands before it. <button class="link" @click="turn">turn the bed</button>
     </p>
     <label class="wide">
       Coordinates start

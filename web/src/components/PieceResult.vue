@@ -10,6 +10,7 @@ const props = defineProps<{
   read: PieceRead
   feels: readonly string[]
   practice: number | null
+  lastSet: string
   truth: Truth | null
 }>()
 const emit = defineEmits<{ keep: []; reveal: []; clear: [] }>()
@@ -48,8 +49,11 @@ const off = computed(() =>
     <template v-if="practice === null">
       <label class="second small">
         Settings, or a note
-        <input v-model="note" class="boxed" placeholder="62 %, 12 mm/s, lens cleaned" />
+        <input v-model="note" class="boxed" placeholder="power, speed, lens cleaned" />
       </label>
+      <button v-if="lastSet && !note" class="link small" @click="note = inUnit(lastSet, settings.unit)">
+        as last set: {{ inUnit(lastSet, settings.unit) }}
+      </button>
       <button class="strong" @click="emit('keep')">Keep it in the notebook</button>
     </template>
     <template v-else>

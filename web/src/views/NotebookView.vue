@@ -62,6 +62,14 @@ watch(asked, (now) => {
 const test = useTestPiece(() => asked.value)
 const { draft, piece, read, truth, entries, measured, said, elsewhere } = test
 
+/** What the machine was last set to for this board. */
+const lastSet = ref('')
+watch([() => asked.value?.machine, () => asked.value?.stock], async ([machine, stock]) => {
+  const known = machine && stock ? await api.settings(machine, stock, 'cut') : []
+  lastSet.value = known.find((one) => one.stock === stockName(stock))?.said ?? ''
+})
+const stockName = (id: number | undefined) => rack.value?.find((one) => one.id === id)?.document.name
+
 onMounted(async () => {
   ;[rack.value, machines.value, choices.value] = await Promise.all([
     api.stocks(),
@@ -196,6 +204,7 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
         :feels="choices?.feels ?? []"
         :practice="draft.practice?.seed ?? null"
         :truth="truth"
+        :last-set="lastSet"
         @keep="test.keep"
         @reveal="test.reveal"
         @clear="test.clear"
