@@ -73,11 +73,10 @@ def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> HttpRe
     changes: dict[str, object] = dict(given.changes)
     if given.parts:
         changes["parts"] = {name: features.model_dump(exclude_none=True) for name, features in given.parts.items()}
-    swap = _swap(s.SwapIn.model_validate({name: changes.pop(name) for name in _SWAPPED if name in changes}))
+    swap = _swap(
+        s.SwapIn.model_validate({name: changes.pop(name) for name in s.SwapIn.model_fields if name in changes})
+    )
     return _answer(shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen, swap)))
-
-
-_SWAPPED = ("stock", "machine", "entry")
 
 
 def _swap(given: s.SwapIn) -> actions.Swap:

@@ -9,7 +9,7 @@ from config.problems import Problem
 from lean_notch.ledger import Figure
 from lean_notch.units import Unit
 from ninja import Schema
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, field_validator
 from workshop.schemas import MachineValues, Operation, ProfileValues, SpeedValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
@@ -85,6 +85,14 @@ class EditIn(Schema):
     parts: Annotated[dict[str, FeaturesIn], Field(max_length=500)] = {}
     unit: Unit = "mm"
     seen: int
+
+    @field_validator("changes")
+    @classmethod
+    def _known_numbers(cls, changes: dict[str, object]) -> dict[str, object]:
+        for name in SwapIn.model_fields:
+            if type(changes.get(name, 0)) is not int:
+                raise ValueError(f"{name} is no number of the workshop's")
+        return changes
 
 
 class SwapIn(Schema):

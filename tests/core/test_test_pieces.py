@@ -81,6 +81,21 @@ def test_the_beam_runs_on_the_line_of_slats_and_plug_and_the_comb_is_compensated
     assert widths("comb")[:12] == [12.14] * 12
 
 
+@pytest.mark.parametrize(
+    ("way", "given", "field"), [("plug", {"size": "11"}, "size"), ("slats", {"pieces": "13"}, "pieces")]
+)
+def test_pieces_that_the_tool_would_eat_are_refused(way, given, field):
+    with pytest.raises(NotchError, match="leave little to measure beside cuts 6 mm wide") as caught:
+        piece_job(way, given, BASIS.stock, ROUTER)
+    assert caught.value.field == field
+
+
+def test_a_plug_that_a_wider_tool_has_eaten_is_no_plug():
+    _, file = file_of("plug", LASER, size="3")
+    with pytest.raises(UnreadableFile):
+        Practice(1, 12, tool=6.0).cut(file.data, file.name)
+
+
 def test_slats_lie_further_apart_than_any_tool_is_wide():
     layout = compute(piece_job("slats", {}, BASIS.stock, ROUTER)).layout
     xs = sorted(p.placement.x for p in layout.placed)

@@ -357,6 +357,14 @@ def test_a_press_fit_in_a_brittle_board_is_warned_of(wren, machine, tray):
     assert "brittle" in [finding["code"] for finding in findings]
 
 
+@pytest.mark.parametrize("value", ["1", "", True, None, [], -1, 1.5])
+@pytest.mark.parametrize("name", ["stock", "machine", "entry"])
+def test_what_is_no_number_of_the_workshops_is_refused(wren, tray, name, value):
+    refused = edit(wren, tray, {name: value})
+    assert refused.status_code == 422
+    assert name in refused.json()["why"] + refused.json()["field"]
+
+
 def test_another_size_of_sheet_and_another_tool_are_chosen(wren, stock, machine, tray):
     put(wren, f"/stocks/{stock.id}", {**BOARD, "other_sheets": [{"width": 500, "height": 300}]})
     put(

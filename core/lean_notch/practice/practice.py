@@ -90,7 +90,7 @@ class Practice:
             )
         hand = random.Random(f"hand {self.seed} {len(data)}")
         pieces = [piece.finished for piece in as_cut(cuts, self.truth.kerf) if not piece.finished.is_empty]
-        dropped = [piece.finished for piece in as_cut(_inner(cuts), self.truth.kerf)]
+        dropped = [piece.finished for piece in as_cut(_inner(cuts), self.truth.kerf) if not piece.finished.is_empty]
         thickness = self._board(hand)
         if dropped and len(pieces) == 1:
             hole = [span for ring in pieces[0].interiors for span in _spans(ring.bounds)]

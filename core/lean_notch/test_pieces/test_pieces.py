@@ -32,6 +32,7 @@ ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
 """A router's cuts are wide, and thin slats fly off."""
 
 LONGEST_MM = 1000.0
+LEAST_KERFS = 2.0
 _HERE = Pose((Length("0"), Length("0"), Length("0")), "+x", "+y")
 
 
@@ -197,6 +198,22 @@ def kerf_note(job: Job) -> str:
     )
 
 
+def _check_left(way: Way, design: Design, machine: Machine) -> None:
+    """Something must be left to be measured. Raises OutOfRange at the setting."""
+    values = dict(design.settings)
+    if way == "plug":
+        field, size = "size", _mm(values, "size", "The plug's size")
+    else:
+        given = as_given(design)
+        field, size = "pieces", given.length / given.pieces
+    if size < LEAST_KERFS * machine.kerf:
+        raise OutOfRange(
+            f"Pieces of {say_mm(size)} leave little to measure beside cuts {say_mm(machine.kerf)} wide.",
+            fix=f"Make them {say_mm(LEAST_KERFS * machine.kerf)} or more.",
+            field=field,
+        )
+
+
 def piece_job(way: Way, given: Mapping[str, object], stock: Stock, machine: Machine) -> Job:
     """The job that cuts a test piece of `stock` on `machine`, labelled; what is not given suits the machine's kind.
 
@@ -206,6 +223,7 @@ def piece_job(way: Way, given: Mapping[str, object], stock: Stock, machine: Mach
     sizes = ROUTER_SIZES[way] if machine.kind == "router" else {}
     design = recipe.design(recipe.title, {**sizes, **given})
     if way != "comb":
+        _check_left(way, design, machine)
         machine = replace(machine, kerf=0.0, found=None, tool="")
     # Far enough apart for any tool, whatever kerf the job itself counts with.
     widest = max([machine.kerf, *(tool.diameter for tool in machine.tools)])
