@@ -15,5 +15,9 @@ def put(client: Client, path: str, body: Any = None) -> Any:
     return client.put(f"/api{path}", body or {}, content_type="application/json")
 
 
+def patch(client: Client, path: str, body: Any = None) -> Any:
+    return client.patch(f"/api{path}", body or {}, content_type="application/json")
+
+
 def get(client: Client, path: str) -> Any:
     return client.get(f"/api{path}")

@@ -30,14 +30,17 @@ Given = Mapping[str, object]
 
 
 def put_stock(document: Given, stock: Stock | None = None, by: User | None = None) -> Stock:
-    """A new stock, or `stock` changed. Other readings than before are a new measurement. Raises NotchError at the field."""
+    """A new stock, or what is given of `stock` changed. Other readings than before are a new measurement.
+
+    Raises NotchError at the field.
+    """
     with transaction.atomic():
-        known = stock.document if stock else None
-        checked = stock_from_json(document)
+        known = _newest(stock) if stock else {}
+        checked = stock_from_json({**known, **document})
         stock = stock or Stock.objects.create(name=checked.name, document={})
         now = timezone.now()
-        anew = known is None or known["readings"] != list(checked.readings.values_mm)
-        measured = now.isoformat(timespec="seconds") if anew else known["measured"] if known else ""
+        anew = known.get("readings") != list(checked.readings.values_mm)
+        measured = now.isoformat(timespec="seconds") if anew else known["measured"]
         checked = replace(checked, id=str(stock.pk), measured=measured)
         stock.name, stock.document = checked.name, stock_to_json(checked)
         stock.save()
@@ -47,19 +50,26 @@ def put_stock(document: Given, stock: Stock | None = None, by: User | None = Non
 
 
 def put_machine(document: Given, machine: Machine | None = None) -> Machine:
-    """A new machine, or `machine` changed: another tool brings its own kerf, unless one is given with it.
+    """A new machine, or what is given of `machine` changed: another tool brings its own kerf, unless one is given with it.
 
     Raises NotchError at the field.
     """
     with transaction.atomic():
-        checked = machine_from_json(document)
-        known = machine.document if machine else None
+        known = _newest(machine) if machine else {}
+        checked = machine_from_json({**known, **document})
         if known and checked.tool != known["tool"] and checked.kerf == known["kerf"]:
             checked = checked.with_tool(checked.tool)
         machine = machine or Machine.objects.create(name=checked.name, document={})
         machine.name, machine.document = checked.name, machine_to_json(replace(checked, id=str(machine.pk)))
         machine.save()
     return machine
+
+
+def _newest(row: Stock | Machine) -> dict[str, Any]:
+    """Its document as it is now, whoever changed it since the row was read."""
+    row.refresh_from_db()
+    document: dict[str, Any] = row.document
+    return document
 
 
 def put_away(thing: Stock | Machine) -> None:

@@ -44,8 +44,8 @@ def add_stock(request: HttpRequest, given: s.StockIn) -> Status[s.StockOut]:
     return Status(201, shown.show_stock(actions.put_stock(given.document(), by=_user(request))))
 
 
-@router.put("/stocks/{stock_id}", response={200: s.StockOut, **Refusals})
-def change_stock(request: HttpRequest, stock_id: int, given: s.StockIn) -> s.StockOut:
+@router.patch("/stocks/{stock_id}", response={200: s.StockOut, **Refusals})
+def change_stock(request: HttpRequest, stock_id: int, given: s.StockChange) -> s.StockOut:
     return shown.show_stock(actions.put_stock(given.document(), _stock(stock_id), _user(request)))
 
 
@@ -85,8 +85,8 @@ def add_machine(request: HttpRequest, given: s.MachineIn) -> Status[Machine]:  #
     return Status(201, actions.put_machine(given.document()))
 
 
-@router.put("/machines/{machine_id}", response={200: s.MachineOut, **Refusals})
-def change_machine(request: HttpRequest, machine_id: int, given: s.MachineIn) -> Machine:  # noqa: ARG001
+@router.patch("/machines/{machine_id}", response={200: s.MachineOut, **Refusals})
+def change_machine(request: HttpRequest, machine_id: int, given: s.MachineChange) -> Machine:  # noqa: ARG001
     return actions.put_machine(given.document(), _machine(machine_id))
 
 

@@ -51,16 +51,29 @@ class StockIn(Schema):
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
-        given = self.model_dump(exclude={"unit"})
-        unit = self.unit
+        """What is given, as the core reads it; fields that are left out stay out."""
+        given, unit = self.model_dump(exclude_unset=True, exclude={"unit"}), self.unit
         document = _in_unit(given, unit, ("nominal", "sheet_width", "sheet_height"))
-        document["readings"] = [in_unit(value, unit) for value in given["readings"]]
-        document["other_sheets"] = [_in_unit(size, unit, ("width", "height")) for size in given["other_sheets"]]
-        document["offcuts"] = [
-            {**cut, "outline": [[in_unit(x, unit), in_unit(y, unit)] for x, y in cut["outline"]]}
-            for cut in given["offcuts"]
-        ]
+        if "readings" in given:
+            document["readings"] = [in_unit(value, unit) for value in given["readings"]]
+        if "other_sheets" in given:
+            document["other_sheets"] = [_in_unit(size, unit, ("width", "height")) for size in given["other_sheets"]]
+        if "offcuts" in given:
+            document["offcuts"] = [
+                {**cut, "outline": [[in_unit(x, unit), in_unit(y, unit)] for x, y in cut["outline"]]}
+                for cut in given["offcuts"]
+            ]
         return document
+
+
+class StockChange(StockIn):
+    """Some of a board's fields; the others stay as somebody else may just have left them."""
+
+    name: Annotated[str, Field(max_length=120)] = ""
+    nominal: LengthIn = 0
+    readings: Annotated[list[LengthIn], Field(max_length=100)] = []
+    sheet_width: LengthIn = 0
+    sheet_height: LengthIn = 0
 
 
 class SpeedValues(Schema):
@@ -114,11 +127,22 @@ class MachineIn(Schema):
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
-        given, unit = self.model_dump(exclude={"unit"}), self.unit
+        """What is given, as the core reads it; fields that are left out stay out."""
+        given, unit = self.model_dump(exclude_unset=True, exclude={"unit"}), self.unit
         document = _in_unit(given, unit, ("bed_width", "bed_height", "kerf"))
-        document["tools"] = [_in_unit(tool, unit, ("diameter", "flute_length")) for tool in given["tools"]]
-        document["keep_outs"] = [_in_unit(one, unit, ("x", "y", "width", "height")) for one in given["keep_outs"]]
+        for name, lengths in (("tools", ("diameter", "flute_length")), ("keep_outs", ("x", "y", "width", "height"))):
+            if name in given:
+                document[name] = [_in_unit(one, unit, lengths) for one in given[name]]
         return document
+
+
+class MachineChange(MachineIn):
+    """Some of a machine's fields; the others stay as somebody else may just have left them."""
+
+    name: Annotated[str, Field(max_length=120)] = ""
+    bed_width: LengthIn = 0
+    bed_height: LengthIn = 0
+    kerf: LengthIn = 0
 
 
 class LayerValues(Schema):
@@ -455,4 +479,4 @@ class ValidIn(Schema):
 
 def _in_unit(document: dict[str, Any], unit: Unit, lengths: tuple[str, ...]) -> dict[str, Any]:
     """The document with the texts among `lengths` said to be typed in `unit`."""
-    return {**document, **{name: in_unit(document[name], unit) for name in lengths}}
+    return {**document, **{name: in_unit(document[name], unit) for name in lengths if name in document}}

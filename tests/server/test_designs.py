@@ -192,7 +192,7 @@ def test_readings_in_a_job_leave_the_rack_alone(wren, tray, stock):
 
 def test_a_bad_stock_is_refused_at_its_field(wren, stock):
     body = {**stock.document, "readings": ["3", "33"], "unit": "mm"}
-    answer = wren.put(f"/api/stocks/{stock.id}", body, content_type="application/json")
+    answer = wren.patch(f"/api/stocks/{stock.id}", body, content_type="application/json")
     assert (answer.status_code, answer.json()["field"]) == (422, "readings[1]")
 
 

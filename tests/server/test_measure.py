@@ -4,7 +4,7 @@ import json
 from datetime import timedelta
 
 import pytest
-from client import get, post, put
+from client import get, patch, post, put
 from django.core.exceptions import ObjectDoesNotExist
 from django.core.management import call_command
 from lean_notch.job import read_outlines
@@ -35,8 +35,8 @@ def edit(client, design, changes):
 
 def test_measuring_anew_keeps_what_was_measured_before(wren, stock):
     first = get(wren, f"/stocks/{stock.id}/measurements").json()
-    put(wren, f"/stocks/{stock.id}", BOARD)
-    put(wren, f"/stocks/{stock.id}", {**BOARD, "note": "tape under the board"})  # no new readings
+    patch(wren, f"/stocks/{stock.id}", BOARD)
+    patch(wren, f"/stocks/{stock.id}", {**BOARD, "note": "tape under the board"})  # no new readings
     history = get(wren, f"/stocks/{stock.id}/measurements").json()
     assert [row["readings"]["mean"] for row in history] == [pytest.approx(3.21), pytest.approx(3.06)]
     assert history[1] == first[0]
@@ -44,6 +44,18 @@ def test_measuring_anew_keeps_what_was_measured_before(wren, stock):
     [shown] = get(wren, "/stocks").json()
     assert shown["document"]["note"] == "tape under the board"
     assert (shown["measurements"], shown["document"]["id"]) == (2, str(stock.id))
+
+
+def test_what_two_people_change_of_a_board_is_both_kept(wren, stock):
+    """Neither saw what the other did; the second knows nothing of the new readings."""
+    patch(wren, f"/stocks/{stock.id}", {"readings": ["3.2", "3.21"]})
+    patch(wren, f"/stocks/{stock.id}", {"note": "tape under the board"})
+    changed = patch(wren, f"/stocks/{stock.id}", {"sheets": "5", "nominal": "1/8", "unit": "in"}).json()
+    assert changed["document"]["readings"] == [3.2, 3.21]
+    assert (changed["document"]["note"], changed["document"]["sheets"]) == ("tape under the board", 5)
+    assert (changed["document"]["nominal"], changed["measurements"]) == (3.175, 2)
+    refused = patch(wren, f"/stocks/{stock.id}", {"sheet_width": "0"})
+    assert (refused.status_code, refused.json()["field"]) == (422, "stock.sheet_width")
 
 
 def test_sheets_off_cuts_and_price_come_in_any_unit(wren):
@@ -74,7 +86,7 @@ def test_a_board_or_machine_put_away_comes_back(wren, stock, machine):
     for kind, thing in (("stocks", stock), ("machines", machine)):
         assert wren.delete(f"/api/{kind}/{thing.id}").status_code == 204
         assert get(wren, f"/{kind}").json() == []
-        assert put(wren, f"/{kind}/{thing.id}", thing.document).status_code == 404
+        assert patch(wren, f"/{kind}/{thing.id}", thing.document).status_code == 404
         assert post(wren, f"/{kind}/{thing.id}/restore").status_code == 200
         assert len(get(wren, f"/{kind}").json()) == 1
 
@@ -101,11 +113,11 @@ def test_another_tool_in_the_spindle_brings_its_kerf(wren, machine):
     at = f"/machines/{machine.id}"
     tools = [{"name": name, "diameter": d, "flute_length": 20} for name, d in (("six", 6), ("three", 3))]
     router = {**machine.document, "kind": "router", "tools": tools}
-    document = put(wren, at, {**router, "tool": "six"}).json()["document"]
+    document = patch(wren, at, {**router, "tool": "six"}).json()["document"]
     assert document["kerf"] == 6
-    assert put(wren, at, {**document, "tool": "three"}).json()["document"]["kerf"] == 3
-    assert put(wren, at, {**document, "tool": "six", "kerf": 6.1}).json()["document"]["kerf"] == 6.1
-    assert put(wren, at, {**document, "tool": "", "kerf": 6.1}).json()["document"]["kerf"] == 6.1
+    assert patch(wren, at, {**document, "tool": "three"}).json()["document"]["kerf"] == 3
+    assert patch(wren, at, {**document, "tool": "six", "kerf": 6.1}).json()["document"]["kerf"] == 6.1
+    assert patch(wren, at, {**document, "tool": "", "kerf": 6.1}).json()["document"]["kerf"] == 6.1
 
 
 def test_what_was_set_for_a_board_is_found_again_with_hints(wren, stock, machine):
@@ -260,7 +272,7 @@ def news(client, design):
 
 def test_a_job_says_what_it_was_computed_from_and_offers_to_follow(wren, stock, tray):
     assert news(wren, tray) == []
-    put(wren, f"/stocks/{stock.id}", BOARD)
+    patch(wren, f"/stocks/{stock.id}", BOARD)
     [offer] = news(wren, tray)
     assert (offer["of"], offer["what"]) == ("board", ["thickness"])
     assert offer["thickness"] == pytest.approx(3.21)
@@ -286,7 +298,7 @@ def test_readings_typed_into_a_job_are_its_own(wren, tray):
 
 def test_following_keeps_the_sheet_and_the_kerf_that_the_job_chose(wren, stock, tray):
     sheets = {"sheet_width": 700, "sheet_height": 500, "other_sheets": [{"width": 600, "height": 400}]}
-    put(wren, f"/stocks/{stock.id}", {**BOARD, **sheets})
+    patch(wren, f"/stocks/{stock.id}", {**BOARD, **sheets})
     own = edit(wren, tray, {"kerf": "0.17"}).json()
     followed = edit(wren, own, {"stock": stock.id}).json()["basis"]
     assert (followed["machine"]["kerf"], followed["thickness"]) == (0.17, pytest.approx(3.21))
@@ -295,7 +307,7 @@ def test_following_keeps_the_sheet_and_the_kerf_that_the_job_chose(wren, stock, 
 
 def test_a_clamp_that_the_workshop_adds_is_news_for_every_job(wren, machine, tray):
     clamp = {"name": "clamp", "x": 0, "y": 0, "width": 80, "height": 80}
-    put(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp], "kerf": 0.2})
+    patch(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp], "kerf": 0.2})
     [offer] = news(wren, tray)
     assert (offer["of"], offer["what"], offer["problem"]) == ("machine", ["what to keep clear of"], None)
     followed = edit(wren, tray, {"machine": machine.id}).json()
@@ -310,7 +322,7 @@ def test_a_clamp_that_the_workshop_adds_is_news_for_every_job(wren, machine, tra
 
 def test_a_clamp_beside_the_bed_is_refused_at_its_row(wren, machine):
     clamp = {"name": "clamp", "x": 700, "y": 0, "width": 80, "height": 80}
-    refused = put(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp]}).json()
+    refused = patch(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp]}).json()
     assert (refused["field"], "unit" in refused["fix"]) == ("machine.keep_outs[0]", True)
 
 
@@ -366,8 +378,8 @@ def test_what_is_no_number_of_the_workshops_is_refused(wren, tray, name, value):
 
 
 def test_another_size_of_sheet_and_another_tool_are_chosen(wren, stock, machine, tray):
-    put(wren, f"/stocks/{stock.id}", {**BOARD, "other_sheets": [{"width": 500, "height": 300}]})
-    put(
+    patch(wren, f"/stocks/{stock.id}", {**BOARD, "other_sheets": [{"width": 500, "height": 300}]})
+    patch(
         wren,
         f"/machines/{machine.id}",
         {**machine.document, "kind": "router", "tools": [{"name": "three", "diameter": 3, "flute_length": 2}]},
@@ -389,7 +401,7 @@ def test_the_seed_command_fills_rack_notebook_and_settings_once(db):
 
 
 def test_entries_survive_a_machine_that_the_maker_renames(wren, stock, machine, found):
-    put(wren, f"/machines/{machine.id}", {**machine.document, "name": "Old laser"})
+    patch(wren, f"/machines/{machine.id}", {**machine.document, "name": "Old laser"})
     [entry] = get(wren, f"/notebook?machine={machine.id}&stock={stock.id}").json()
     assert entry["offered"] is True
     with pytest.raises(ObjectDoesNotExist):

@@ -32,7 +32,7 @@ def test_readings_typed_in_inches_are_kept_in_mm(wren, stock):
         "sheet_width": "24",
         "sheet_height": "12",
     }
-    changed = wren.put(f"/api/stocks/{stock.id}", body, content_type="application/json").json()
+    changed = wren.patch(f"/api/stocks/{stock.id}", body, content_type="application/json").json()
     assert changed["document"]["readings"] == pytest.approx([2.8956, 2.94])
     assert Stock.objects.count() == 1
 
@@ -75,12 +75,12 @@ def test_a_machine_that_cannot_be_is_refused_at_its_field(wren, change, field):
 
 def test_things_that_are_not_there_are_not_changed(wren):
     for path, body in (("/api/stocks/77", BOARD), ("/api/machines/77", LASER)):
-        assert wren.put(path, body, content_type="application/json").status_code == 404
+        assert wren.patch(path, body, content_type="application/json").status_code == 404
 
 
 def test_a_rack_measured_anew_leaves_jobs_as_they_were(wren, tray, stock):
     body = {**stock.document, "readings": ["3.2", "3.3"]}
-    assert wren.put(f"/api/stocks/{stock.id}", body, content_type="application/json").status_code == 200
+    assert wren.patch(f"/api/stocks/{stock.id}", body, content_type="application/json").status_code == 200
     shown = wren.get(f"/api/designs/{tray['id']}").json()
     assert shown["basis"]["thickness"] == pytest.approx(3.06)
     followed = post(

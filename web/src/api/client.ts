@@ -37,6 +37,9 @@ export type StockIn = Given<
   'name' | 'nominal' | 'readings' | 'sheet_width' | 'sheet_height'
 >
 export type MachineIn = Given<Schemas['MachineIn'], 'name' | 'bed_width' | 'bed_height' | 'kerf'>
+/** Some fields of a board or machine; the server leaves the others alone. */
+export type StockChange = Partial<Schemas['StockChange']>
+export type MachineChange = Partial<Schemas['MachineChange']>
 export type Measurement = Schemas['MeasurementOut']
 export type Readings = Schemas['ReadingsOut']
 export type CutSettingIn = Given<Schemas['CutSettingIn'], 'stock' | 'kind' | 'thickness'>
@@ -128,11 +131,11 @@ export const api = {
   machines: () => unwrap<Machine[]>(client.GET('/api/machines')),
   addStock: (body: StockIn) =>
     unwrap<Stock>(client.POST('/api/stocks', { body: body as Schemas['StockIn'] })),
-  changeStock: (stock_id: number, body: StockIn) =>
+  changeStock: (stock_id: number, body: StockChange) =>
     unwrap<Stock>(
-      client.PUT('/api/stocks/{stock_id}', {
+      client.PATCH('/api/stocks/{stock_id}', {
         params: { path: { stock_id } },
-        body: body as Schemas['StockIn'],
+        body: body as Schemas['StockChange'],
       }),
     ),
   removeStock: (stock_id: number) =>
@@ -147,11 +150,11 @@ export const api = {
     unwrap<Readings>(client.POST('/api/readings', { body: { readings, unit } })),
   addMachine: (body: MachineIn) =>
     unwrap<Machine>(client.POST('/api/machines', { body: body as Schemas['MachineIn'] })),
-  changeMachine: (machine_id: number, body: MachineIn) =>
+  changeMachine: (machine_id: number, body: MachineChange) =>
     unwrap<Machine>(
-      client.PUT('/api/machines/{machine_id}', {
+      client.PATCH('/api/machines/{machine_id}', {
         params: { path: { machine_id } },
-        body: body as Schemas['MachineIn'],
+        body: body as Schemas['MachineChange'],
       }),
     ),
   removeMachine: (machine_id: number) =>

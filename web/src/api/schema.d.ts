@@ -297,14 +297,14 @@ export interface paths {
       cookie?: never
     }
     get?: never
-    /** Change Machine */
-    put: operations['workshop_api_change_machine']
+    put?: never
     post?: never
     /** Remove Machine */
     delete: operations['workshop_api_remove_machine']
     options?: never
     head?: never
-    patch?: never
+    /** Change Machine */
+    patch: operations['workshop_api_change_machine']
     trace?: never
   }
   '/api/machines/{machine_id}/restore': {
@@ -500,14 +500,14 @@ export interface paths {
       cookie?: never
     }
     get?: never
-    /** Change Stock */
-    put: operations['workshop_api_change_stock']
+    put?: never
     post?: never
     /** Remove Stock */
     delete: operations['workshop_api_remove_stock']
     options?: never
     head?: never
-    patch?: never
+    /** Change Stock */
+    patch: operations['workshop_api_change_stock']
     trace?: never
   }
   '/api/stocks/{stock_id}/measurements': {
@@ -1361,6 +1361,77 @@ export interface components {
       operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
       /** Path */
       path: string
+    }
+    /**
+     * MachineChange
+     * @description Some of a machine's fields; the others stay as somebody else may just have left them.
+     */
+    MachineChange: {
+      /**
+       * Bed Height
+       * @default 0
+       */
+      bed_height: number | string
+      /**
+       * Bed Width
+       * @default 0
+       */
+      bed_width: number | string
+      /**
+       * Keep Outs
+       * @default []
+       */
+      keep_outs: components['schemas']['KeepOutIn'][]
+      /**
+       * Kerf
+       * @default 0
+       */
+      kerf: number | string
+      /**
+       * Kind
+       * @default laser
+       */
+      kind: string
+      /**
+       * Name
+       * @default
+       */
+      name: string
+      /**
+       * Origin
+       * @default lower left
+       * @enum {string}
+       */
+      origin: 'lower left' | 'lower right' | 'upper right' | 'upper left'
+      speeds?: components['schemas']['SpeedValues'] | null
+      /**
+       * Tool
+       * @default
+       */
+      tool: string
+      /**
+       * Tools
+       * @default []
+       */
+      tools: components['schemas']['ToolIn'][]
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * X Axis
+       * @default right
+       * @enum {string}
+       */
+      x_axis: 'right' | 'left'
+      /**
+       * Y Axis
+       * @default up
+       * @enum {string}
+       */
+      y_axis: 'up' | 'down'
     }
     /**
      * MachineIn
@@ -2308,6 +2379,72 @@ export interface components {
       }
       /** Stock */
       stock: number
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
+     * StockChange
+     * @description Some of a board's fields; the others stay as somebody else may just have left them.
+     */
+    StockChange: {
+      /**
+       * Direction
+       * @default none
+       */
+      direction: string
+      /**
+       * Kind
+       * @default plywood
+       */
+      kind: string
+      /**
+       * Name
+       * @default
+       */
+      name: string
+      /**
+       * Nominal
+       * @default 0
+       */
+      nominal: number | string
+      /**
+       * Note
+       * @default
+       */
+      note: string
+      /**
+       * Offcuts
+       * @default []
+       */
+      offcuts: components['schemas']['OffCutIn'][]
+      /**
+       * Other Sheets
+       * @default []
+       */
+      other_sheets: components['schemas']['SizeIn'][]
+      /** Price */
+      price?: number | string | null
+      /**
+       * Readings
+       * @default []
+       */
+      readings: (number | string)[]
+      /**
+       * Sheet Height
+       * @default 0
+       */
+      sheet_height: number | string
+      /**
+       * Sheet Width
+       * @default 0
+       */
+      sheet_width: number | string
+      /** Sheets */
+      sheets?: number | string | null
       /**
        * Unit
        * @default mm
@@ -3423,6 +3560,35 @@ export interface operations {
       }
     }
   }
+  workshop_api_remove_machine: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        machine_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   workshop_api_change_machine: {
     parameters: {
       query?: never
@@ -3434,7 +3600,7 @@ export interface operations {
     }
     requestBody: {
       content: {
-        'application/json': components['schemas']['MachineIn']
+        'application/json': components['schemas']['MachineChange']
       }
     }
     responses: {
@@ -3458,35 +3624,6 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  workshop_api_remove_machine: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        machine_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Not Found */
-      404: {
         headers: {
           [name: string]: unknown
         }
@@ -4007,6 +4144,35 @@ export interface operations {
       }
     }
   }
+  workshop_api_remove_stock: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        stock_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   workshop_api_change_stock: {
     parameters: {
       query?: never
@@ -4018,7 +4184,7 @@ export interface operations {
     }
     requestBody: {
       content: {
-        'application/json': components['schemas']['StockIn']
+        'application/json': components['schemas']['StockChange']
       }
     }
     responses: {
@@ -4042,35 +4208,6 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  workshop_api_remove_stock: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        stock_id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Not Found */
-      404: {
         headers: {
           [name: string]: unknown
         }

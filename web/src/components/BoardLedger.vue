@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import type { Choices, Problem, Stock, StockIn } from '../api/client'
+import type { Choices, Problem, Stock, StockChange } from '../api/client'
 import { cornersText, readCorners } from '../rack'
 import { useSettings } from '../stores/settings'
 import { shortText } from '../units'
@@ -12,7 +12,7 @@ import TextField from './TextField.vue'
 const props = defineProps<{
   stock: Stock
   choices: Choices
-  change: (changes: Partial<StockIn>) => Promise<boolean>
+  change: (changes: StockChange) => Promise<boolean>
   problemAt: (field: string) => Problem | null
 }>()
 const settings = useSettings()

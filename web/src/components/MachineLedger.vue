@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import type { Choices, Machine, MachineIn, Problem } from '../api/client'
+import type { Choices, Machine, MachineChange, Problem } from '../api/client'
 import { useSettings } from '../stores/settings'
 import { shortText } from '../units'
 import RowsEditor from './RowsEditor.vue'
@@ -11,7 +11,7 @@ import TextField from './TextField.vue'
 const props = defineProps<{
   machine: Machine
   choices: Choices
-  change: (changes: Partial<MachineIn>) => Promise<boolean>
+  change: (changes: MachineChange) => Promise<boolean>
   problemAt: (field: string) => Problem | null
 }>()
 const settings = useSettings()

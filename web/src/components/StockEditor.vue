@@ -43,10 +43,10 @@ async function add(body: StockIn): Promise<void> {
   await job.edit({ stock: added.id })
 }
 
-/** The rack's own document with this job's readings: a new measurement there, which the job then follows. */
+/** A new measurement on the rack, which the job then follows. */
 async function keepOnRack(): Promise<void> {
-  const { id, document } = onRack.value!
-  await api.changeStock(id, { ...document, readings: stock.value.readings, unit: 'mm' })
+  const { id } = onRack.value!
+  await api.changeStock(id, { readings: stock.value.readings })
   rack.value = await api.stocks()
   if (await job.edit({ stock: id })) kept.value = 'The rack has these readings now.'
 }

@@ -1,4 +1,4 @@
-import { describe, expect, it, vi } from 'vitest'
+import { describe, expect, it } from 'vitest'
 
 import { Problem } from '../api/client'
 import { useRecord } from './useRecord'
@@ -12,16 +12,12 @@ interface Board {
 /** A rack with one board, changed as the server would. */
 function rack() {
   let board: Board = { name: 'Poplar ply', note: '', readings: [3.06] }
-  const keep = vi.fn(async (_id: number, document: Board) => {
-    if (!document.name) throw new Problem('bad-document', 'No name.', 'Give one.', 'stock.name', 422)
-    board = document
-  })
-  return {
-    record: useRecord<Board>(() => board, keep),
-    keep,
-    board: () => board,
-    set: (b: Board) => (board = b),
+  const keep = async (_id: number, changes: Partial<Board>) => {
+    if (changes.name === '') throw new Problem('bad-document', 'No name.', 'Give one.', 'stock.name', 422)
+    board = { ...board, ...changes }
   }
+  const record = useRecord<Partial<Board>>(() => board, keep)
+  return { record, board: () => board, set: (other: Board) => (board = other) }
 }
 
 describe('something of the workshop’s', () => {

@@ -6,16 +6,17 @@ const MOST_STEPS = 50
 
 /** Something of the workshop's that is edited field by field: each edit is kept at once, and can be taken back.
  *
- * A refused edit keeps what was there; its problem is shown at the field it names.
+ * `current` tells what the fields say now, `keep` changes some of them. A refused edit keeps what was there; its problem is
+ * shown at the field it names.
  */
-export function useRecord<Document extends object>(
-  current: (id: number) => Document,
-  keep: (id: number, document: Document) => Promise<void>,
+export function useRecord<Changes extends object>(
+  current: (id: number) => Changes,
+  keep: (id: number, changes: Changes) => Promise<void>,
 ) {
   const problem = shallowRef<Problem | null>(null)
   interface Step {
     id: number
-    changes: Partial<Document>
+    changes: Changes
   }
   const past = shallowRef<Step[]>([])
   const future = shallowRef<Step[]>([])
@@ -40,9 +41,9 @@ export function useRecord<Document extends object>(
     return turn
   }
 
-  async function make(id: number, changes: Partial<Document>): Promise<boolean> {
+  async function make(id: number, changes: Changes): Promise<boolean> {
     const before = taken(id, changes)
-    const done = await tell(() => keep(id, { ...current(id), ...changes }))
+    const done = await tell(() => keep(id, changes))
     if (done) {
       past.value = [...past.value, before].slice(-MOST_STEPS)
       future.value = []
@@ -51,10 +52,10 @@ export function useRecord<Document extends object>(
   }
 
   /** What the fields of `changes` say now. Others are left alone: somebody may have changed them since. */
-  function taken(id: number, changes: Partial<Document>): Step {
+  function taken(id: number, changes: Changes): Step {
     const now = current(id)
-    const names = Object.keys(changes) as (keyof Document)[]
-    return { id, changes: Object.fromEntries(names.map((name) => [name, now[name]])) as Partial<Document> }
+    const names = Object.keys(changes) as (keyof Changes)[]
+    return { id, changes: Object.fromEntries(names.map((name) => [name, now[name]])) as Changes }
   }
 
   /** Takes the last step of `from`; the way back goes to `to`. */
@@ -62,7 +63,7 @@ export function useRecord<Document extends object>(
     const step = from.value.at(-1)
     if (!step) return
     const back = taken(step.id, step.changes)
-    if (!(await tell(() => keep(step.id, { ...current(step.id), ...step.changes })))) return
+    if (!(await tell(() => keep(step.id, step.changes)))) return
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, back]
   }
@@ -75,7 +76,7 @@ export function useRecord<Document extends object>(
 
   return {
     problem, tell, problemAt,
-    edit: (id: number, changes: Partial<Document>) => inLine(() => make(id, changes)),
+    edit: (id: number, changes: Changes) => inLine(() => make(id, changes)),
     undo: () => inLine(() => move(past, future)),
     redo: () => inLine(() => move(future, past)),
     canUndo: computed(() => past.value.length > 0),

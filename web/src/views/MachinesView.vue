@@ -2,7 +2,14 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { api, type Choices, type Machine, type MachineIn, type Stock } from '../api/client'
+import {
+  api,
+  type Choices,
+  type Machine,
+  type MachineChange,
+  type MachineIn,
+  type Stock,
+} from '../api/client'
 import BedDrawing from '../components/BedDrawing.vue'
 import MachineLedger from '../components/MachineLedger.vue'
 import NewMachine from '../components/NewMachine.vue'
@@ -29,14 +36,14 @@ const machine = computed(
 )
 const short = (mm: number) => shortText(mm, settings.unit)
 /** Numbers stay mm whatever unit is shown; only what is typed counts in it. */
-const record = useRecord<MachineIn>(
-  (id) => ({ ...machines.value!.find((one) => one.id === id)!.document, unit: settings.unit }),
-  async (id, document) => {
-    await api.changeMachine(id, document)
+const record = useRecord<MachineChange>(
+  (id) => machines.value!.find((one) => one.id === id)!.document,
+  async (id, changes) => {
+    await api.changeMachine(id, { ...changes, unit: settings.unit })
     await load()
   },
 )
-const change = (changes: Partial<MachineIn>) => record.edit(machine.value!.id, changes)
+const change = (changes: MachineChange) => record.edit(machine.value!.id, changes)
 useShortcuts({ undo: () => void record.undo(), redo: () => void record.redo() })
 
 async function load(): Promise<void> {

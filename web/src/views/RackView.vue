@@ -2,7 +2,15 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { api, type Choices, type Measurement, type Readings, type Stock, type StockIn } from '../api/client'
+import {
+  api,
+  type Choices,
+  type Measurement,
+  type Readings,
+  type Stock,
+  type StockChange,
+  type StockIn,
+} from '../api/client'
 import BoardLedger from '../components/BoardLedger.vue'
 import DotStrip from '../components/DotStrip.vue'
 import MeasureAnew from '../components/MeasureAnew.vue'
@@ -36,14 +44,14 @@ const length = (mm: number) => lengthText(mm, settings.unit)
 const short = (mm: number) => shortText(mm, settings.unit)
 
 /** Numbers stay mm whatever unit is shown; only what is typed counts in it. */
-const record = useRecord<StockIn>(
-  (id) => ({ ...rack.value!.find((one) => one.id === id)!.document, unit: settings.unit }),
-  async (id, document) => {
-    await api.changeStock(id, document)
+const record = useRecord<StockChange>(
+  (id) => rack.value!.find((one) => one.id === id)!.document,
+  async (id, changes) => {
+    await api.changeStock(id, { ...changes, unit: settings.unit })
     await load()
   },
 )
-const change = (changes: Partial<StockIn>) => record.edit(stock.value!.id, changes)
+const change = (changes: StockChange) => record.edit(stock.value!.id, changes)
 useShortcuts({ undo: () => void record.undo(), redo: () => void record.redo() })
 
 async function load(): Promise<void> {
@@ -70,7 +78,7 @@ watch(
 
 /** Measuring is not taken back: the history keeps what was before. */
 async function keepReadings(readings: string[]): Promise<void> {
-  await api.changeStock(stock.value!.id, { ...stock.value!.document, unit: 'mm', readings })
+  await api.changeStock(stock.value!.id, { readings })
   await load()
 }
 
