@@ -16,16 +16,28 @@ from .boolean import MOST_AT_ONCE, NUDGES_MM, combine, tangled
 from .contour import JOIN_MM, Circle, Contour, Segment, Vertex
 from .corners import shifted, turn_between
 from .linking import Unlinked, link
-from .noding import Neighbours, Pieces, cut_up, meetings, merged, quarters
+from .noding import Neighbours, Pieces, cut_up, meetings, quarters
 from .region import Region
 from .ring import Ring
-from .segments import Flags, Floats, Ints, Segments, next_in_ring, previous_in_ring, segments_of, segments_of_rings
+from .segments import (
+    Flags,
+    Floats,
+    Ints,
+    Segments,
+    distances,
+    next_in_ring,
+    previous_in_ring,
+    segments_of,
+    segments_of_rings,
+)
 from .winding import winding
 
 SHARPEST_MITRE = math.radians(60)
 """Narrower corners get an arc instead of a point that reaches far out. The finished part is the same."""
 
 _STRAIGHT_ON = 1e-9
+AT_CORNER_MM = 4 * JOIN_MM
+"""Meetings this near to a segment's end are its corner."""
 
 SLACKS_MM = (1e-9, 1e-8, 1e-7, 1e-6)
 LOOSE_MM = 0.001
@@ -278,26 +290,22 @@ def _same_way(source: Segments, start: Floats, end: Floats, radius: Floats) -> t
 def _collisions(loop: Segments, ring: Ints) -> tuple[Ints, Ints]:
     """Pairs of rings that meet, or a ring twice where it meets itself, elsewhere than from one segment to the next."""
     first, second = Neighbours(loop).pairs()
-    open_ = ~_meet_at_their_corner_only(loop, first, second)
+    follows = (loop.end[first] == loop.start[second]).all(axis=1) | (loop.end[second] == loop.start[first]).all(axis=1)
+    open_ = ~(follows & _turn(loop, first, second))
     owner, other, place = meetings(loop, first[open_], second[open_])
-    within = loop.from_ends(owner, place) > 4 * JOIN_MM
-    # Three or more ends in one place are a touch: of a ring with itself, or of two rings.
-    node = merged(np.concatenate([loop.start, loop.end]), np.r_[loop.group, loop.group])
-    crowded = np.flatnonzero(np.bincount(node, minlength=len(node))[node] > 2)
-    visits, count = np.unique(np.stack([node[crowded], np.r_[ring, ring][crowded]], axis=1), axis=0, return_counts=True)
-    itself = visits[count > 2, 1]
-    together = np.flatnonzero(visits[1:, 0] == visits[:-1, 0])
-    one = np.concatenate([ring[owner[within]], itself, visits[together, 1]])
-    two = np.concatenate([ring[other[within]], itself, visits[together + 1, 1]])
+    within = loop.from_ends(owner, place) > AT_CORNER_MM
+    # Every corner starts one segment: where two start in one place, rings touch, or one touches itself.
+    touch = ~follows & (distances(loop.start[first], loop.start[second]) <= 2 * AT_CORNER_MM)
+    one = np.concatenate([ring[owner[within]], ring[first[touch]]])
+    two = np.concatenate([ring[other[within]], ring[second[touch]]])
     return one, two
 
 
-def _meet_at_their_corner_only(s: Segments, i: Ints, j: Ints) -> Flags:
-    """Of pairs of segments: lines one after the other that turn at the corner they share. Most pairs are such."""
-    follows = (s.end[i] == s.start[j]).all(axis=1) | (s.end[j] == s.start[i]).all(axis=1)
+def _turn(s: Segments, i: Ints, j: Ints) -> Flags:
+    """Of pairs of segments: two lines that are not parallel, and so meet once at most."""
     d, e = s.chord[i], s.chord[j]
     turns = np.abs(d[:, 0] * e[:, 1] - d[:, 1] * e[:, 0]) > _STRAIGHT_ON * s.span[i] * s.span[j]
-    return np.asarray(follows & turns & ~s.round[i] & ~s.round[j])
+    return np.asarray(turns & ~s.round[i] & ~s.round[j])
 
 
 def _move_and_resolve(ring: Ring, distance: float) -> list[Region]:
