@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { shallowRef } from 'vue'
 
-import { api, Problem, type Readings } from '../api/client'
+import { api, type Readings } from '../api/client'
+import { useProblem } from '../composables/useProblem'
 import { useSettings } from '../stores/settings'
 import ReadingsList from './ReadingsList.vue'
 
@@ -10,21 +11,11 @@ const props = defineProps<{ keep: (readings: string[]) => Promise<void> }>()
 const emit = defineEmits<{ look: [readings: Readings | null]; close: [] }>()
 const settings = useSettings()
 const read = shallowRef<Readings | null>(null)
-const problem = shallowRef<Problem | null>(null)
-
-async function tell(act: () => Promise<void>): Promise<void> {
-  problem.value = null
-  try {
-    await act()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
-}
+const { problem, tell } = useProblem()
 
 /** One after the other: an older answer never comes last, and only what was looked at is kept. */
-let line = Promise.resolve()
-function inLine(act: () => Promise<void>): void {
+let line: Promise<unknown> = Promise.resolve()
+function inLine(act: () => Promise<unknown>): void {
   line = line.then(act)
 }
 

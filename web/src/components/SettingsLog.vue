@@ -1,15 +1,8 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
-import {
-  api,
-  Problem,
-  type Choices,
-  type CutSetting,
-  type Machine,
-  type Operation,
-  type Stock,
-} from '../api/client'
+import { api, type Choices, type CutSetting, type Machine, type Operation, type Stock } from '../api/client'
+import { useProblem } from '../composables/useProblem'
 import { dateText } from '../rack'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText } from '../units'
@@ -21,7 +14,7 @@ const settings = useSettings()
 const board = ref<number | ''>('')
 const operation = ref<Operation>('cut')
 const rows = shallowRef<CutSetting[]>([])
-const problem = shallowRef<Problem | null>(null)
+const { problem, tell } = useProblem()
 const writing = ref(false)
 const removed = shallowRef<CutSetting | null>(null)
 const laser = computed(() => props.machine.document.kind === 'laser')
@@ -44,9 +37,8 @@ watch(
 async function keep(): Promise<void> {
   const stock = props.rack.find(({ id }) => id === board.value)
   if (!stock) return
-  problem.value = null
   const typed = Object.fromEntries(numbers.value.map(([name]) => [name, draft[name]?.trim() || null]))
-  try {
+  await tell(async () => {
     await api.addSetting(props.machine.id, {
       stock: stock.document.name,
       kind: stock.document.kind,
@@ -60,10 +52,7 @@ async function keep(): Promise<void> {
     writing.value = false
     draft['note'] = ''
     await load()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
+  })
 }
 
 async function remove(row: CutSetting): Promise<void> {

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, Problem, type Machine, type Stock, type Swap, type Trial } from '../api/client'
+import { useProblem } from '../composables/useProblem'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { figureOf, isChanged, rowsOf, type Row } from '../tries'
@@ -17,7 +18,7 @@ const rack = shallowRef<Stock[]>([])
 const machines = shallowRef<Machine[]>([])
 const chosen = ref<Swap[]>([])
 const trials = shallowRef<Trial[]>([])
-const problem = shallowRef<Problem | null>(null)
+const { problem, tell } = useProblem()
 const busy = ref(false)
 const length = (mm: number) => lengthText(mm, settings.unit)
 
@@ -29,16 +30,9 @@ const rows = computed(() => rowsOf(trials.value))
 const isChosen = (name: 'stock' | 'machine', id: number) => chosen.value.some((swap) => swap[name] === id)
 
 async function attempt(act: () => Promise<void>): Promise<void> {
-  problem.value = null
   busy.value = true
-  try {
-    await act()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  } finally {
-    busy.value = false
-  }
+  await tell(act)
+  busy.value = false
 }
 
 watch([chosen, () => job.pauses], () =>

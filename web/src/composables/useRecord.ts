@@ -1,6 +1,7 @@
 import { computed, shallowRef, type ShallowRef } from 'vue'
 
-import { Problem } from '../api/client'
+import type { Problem } from '../api/client'
+import { useProblem } from './useProblem'
 
 const MOST_STEPS = 50
 
@@ -13,25 +14,13 @@ export function useRecord<Changes extends object>(
   current: (id: number) => Changes,
   keep: (id: number, changes: Changes) => Promise<void>,
 ) {
-  const problem = shallowRef<Problem | null>(null)
+  const { problem, tell } = useProblem()
   interface Step {
     id: number
     changes: Changes
   }
   const past = shallowRef<Step[]>([])
   const future = shallowRef<Step[]>([])
-
-  async function tell(act: () => Promise<void>): Promise<boolean> {
-    problem.value = null
-    try {
-      await act()
-      return true
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error
-      problem.value = error
-      return false
-    }
-  }
 
   /** Steps go one after the other, however fast the keys are pressed. */
   let line: Promise<unknown> = Promise.resolve()

@@ -3,7 +3,6 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
 import {
   api,
-  Problem,
   type Choices,
   type Export,
   type FileFormat,
@@ -15,6 +14,7 @@ import ProblemNote from '../components/ProblemNote.vue'
 import ProfileEditor from '../components/ProfileEditor.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TimesLedger from '../components/TimesLedger.vue'
+import { useProblem } from '../composables/useProblem'
 import { useJob } from '../stores/job'
 
 const job = useJob()
@@ -25,7 +25,7 @@ const choices = shallowRef<Choices | null>(null)
 const editing = ref(false)
 const busy = ref('')
 const made = shallowRef<Export[]>([])
-const problem = shallowRef<Problem | null>(null)
+const { problem, tell } = useProblem()
 const FORMATS: { format: FileFormat; name: string; about: string }[] = [
   { format: 'svg', name: 'SVG', about: '1:1, a group for each operation' },
   { format: 'dxf', name: 'DXF', about: 'release R2000, a layer for each operation' },
@@ -57,34 +57,27 @@ function choose(id: number): void {
   profile.value = saved.value ?? null
 }
 
-async function tell(what: string, act: () => Promise<void>): Promise<void> {
-  problem.value = null
+async function attempt(what: string, act: () => Promise<void>): Promise<void> {
   busy.value = what
-  try {
-    await act()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  } finally {
-    busy.value = ''
-  }
+  await tell(act)
+  busy.value = ''
 }
 
 const write = (format: FileFormat) =>
-  tell(format, async () => {
+  attempt(format, async () => {
     const files = await api.export(job.design!.id, format, profile.value!)
     for (const file of files) download(file)
     await load()
   })
 
 const save = () =>
-  tell('profile', async () => {
+  attempt('profile', async () => {
     await api.changeProfile(chosen.value, profile.value!)
     await loadProfiles(chosen.value)
   })
 
 const saveAs = () =>
-  tell('profile', async () => {
+  attempt('profile', async () => {
     const name = `${profile.value!.name}, changed`
     const added = await api.addProfile({ ...profile.value!, name })
     await loadProfiles(added.id)

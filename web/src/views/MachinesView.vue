@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { onMounted, shallowRef } from 'vue'
 
 import {
   api,
@@ -16,70 +15,27 @@ import NewMachine from '../components/NewMachine.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import SettingsLog from '../components/SettingsLog.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
-import { useRecord } from '../composables/useRecord'
-import { useShortcuts } from '../composables/useShortcuts'
+import { useShelf } from '../composables/useShelf'
 import { useSettings } from '../stores/settings'
 import { shortText } from '../units'
 
 /** The machines: bed and axes, what beam or tool takes away, what to keep clear of, and what they were set to. */
 const settings = useSettings()
-const route = useRoute()
-const router = useRouter()
-const machines = shallowRef<Machine[] | null>(null)
+const shelf = useShelf<Machine, MachineIn, MachineChange>('machines', {
+  list: api.machines,
+  add: api.addMachine,
+  change: api.changeMachine,
+  remove: api.removeMachine,
+  restore: api.restoreMachine,
+})
+const { all: machines, one: machine, removed, adding, record } = shelf
 const rack = shallowRef<Stock[]>([])
 const choices = shallowRef<Choices | null>(null)
-const removed = shallowRef<Machine | null>(null)
-const adding = ref(false)
-
-const machine = computed(
-  () => machines.value?.find(({ id }) => id === Number(route.params['id'])) ?? machines.value?.[0],
-)
 const short = (mm: number) => shortText(mm, settings.unit)
-/** Numbers stay mm whatever unit is shown; only what is typed counts in it. */
-const record = useRecord<MachineChange>(
-  (id) => machines.value!.find((one) => one.id === id)!.document,
-  async (id, changes) => {
-    await api.changeMachine(id, { ...changes, unit: settings.unit })
-    await load()
-  },
-)
-const change = (changes: MachineChange) => record.edit(machine.value!.id, changes)
-useShortcuts({ undo: () => void record.undo(), redo: () => void record.redo() })
 
-async function load(): Promise<void> {
-  machines.value = await api.machines()
-}
 onMounted(async () => {
   ;[choices.value, rack.value] = await Promise.all([api.choices(), api.stocks()])
-  await record.tell(load)
 })
-watch(
-  () => machine.value?.id,
-  () => (record.problem.value = null),
-)
-
-async function add(body: MachineIn): Promise<void> {
-  const added = await api.addMachine(body)
-  adding.value = false
-  await load()
-  await router.push({ name: 'machines', params: { id: added.id } })
-}
-
-const putAway = () =>
-  record.tell(async () => {
-    removed.value = machine.value!
-    await api.removeMachine(removed.value.id)
-    await router.push({ name: 'machines' })
-    await load()
-  })
-
-const bringBack = () =>
-  record.tell(async () => {
-    const { id } = await api.restoreMachine(removed.value!.id)
-    removed.value = null
-    await load()
-    await router.push({ name: 'machines', params: { id } })
-  })
 </script>
 
 <template>
@@ -104,7 +60,8 @@ const bringBack = () =>
       <button v-if="record.canRedo.value" class="plain" @click="record.redo">redo</button>
     </template>
     <p v-if="removed" class="removed" role="status">
-      {{ removed.document.name }} is put away. <button class="link" @click="bringBack">bring it back</button>
+      {{ removed.document.name }} is put away.
+      <button class="link" @click="shelf.bringBack">bring it back</button>
     </p>
     <p v-if="machines?.length === 0" class="second">
       No machine yet. Its bed and what its beam takes away are enough to begin.
@@ -120,10 +77,10 @@ const bringBack = () =>
           v-if="choices"
           :machine="machine"
           :choices="choices"
-          :change="change"
+          :change="shelf.change"
           :problem-at="record.problemAt"
         />
-        <p class="away"><button class="link" @click="putAway">put this machine away</button></p>
+        <p class="away"><button class="link" @click="shelf.putAway">put this machine away</button></p>
         <ProblemNote
           v-if="record.problem.value && !record.problem.value.field"
           :problem="record.problem.value"
@@ -131,7 +88,7 @@ const bringBack = () =>
       </template>
     </template>
   </WorkshopLayout>
-  <NewMachine v-if="adding" :kinds="choices?.machine_kinds ?? []" :save="add" @close="adding = false" />
+  <NewMachine v-if="adding" :kinds="choices?.machine_kinds ?? []" :save="shelf.add" @close="adding = false" />
 </template>
 
 <style scoped>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 
 import {
   api,
@@ -20,66 +19,42 @@ import RackSheets from '../components/RackSheets.vue'
 import ThicknessStrip from '../components/ThicknessStrip.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
 import { dateText } from '../rack'
-import { useRecord } from '../composables/useRecord'
-import { useShortcuts } from '../composables/useShortcuts'
+import { useShelf } from '../composables/useShelf'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText } from '../units'
 
 /** The stock rack: every board as it measures now and as it measured before, and what of it is at hand. */
 const settings = useSettings()
-const route = useRoute()
-const router = useRouter()
-const rack = shallowRef<Stock[] | null>(null)
+const shelf = useShelf<Stock, StockIn, StockChange>('rack', {
+  list: api.stocks,
+  add: api.addStock,
+  change: api.changeStock,
+  remove: api.removeStock,
+  restore: api.restoreStock,
+})
+const { all: rack, one: stock, removed, adding, record } = shelf
 const choices = shallowRef<Choices | null>(null)
 const history = shallowRef<Measurement[]>([])
-const removed = shallowRef<Stock | null>(null)
-const adding = ref(false)
 const measuring = ref(false)
 const looked = shallowRef<Readings | null>(null)
-
-const stock = computed(
-  () => rack.value?.find(({ id }) => id === Number(route.params['id'])) ?? rack.value?.[0],
-)
 const length = (mm: number) => lengthText(mm, settings.unit)
 const short = (mm: number) => shortText(mm, settings.unit)
 
-/** Numbers stay mm whatever unit is shown; only what is typed counts in it. */
-const record = useRecord<StockChange>(
-  (id) => rack.value!.find((one) => one.id === id)!.document,
-  async (id, changes) => {
-    await api.changeStock(id, { ...changes, unit: settings.unit })
-    await load()
-  },
-)
-const change = (changes: StockChange) => record.edit(stock.value!.id, changes)
-useShortcuts({ undo: () => void record.undo(), redo: () => void record.redo() })
-
-async function load(): Promise<void> {
-  rack.value = await api.stocks()
-  await look()
-}
-
-async function look(): Promise<void> {
-  history.value = stock.value ? await api.measurements(stock.value.id) : []
-}
-
-onMounted(async () => {
-  choices.value = await api.choices()
-  await record.tell(load)
-})
+onMounted(async () => (choices.value = await api.choices()))
 watch(
   () => stock.value?.id,
-  () => {
-    measuring.value = false
-    record.problem.value = null
-    void look()
-  },
+  () => (measuring.value = false),
+)
+watch(
+  [() => stock.value?.id, () => stock.value?.measurements],
+  async ([id]) => (history.value = id ? await api.measurements(id) : []),
+  { immediate: true },
 )
 
 /** Measuring is not taken back: the history keeps what was before. */
 async function keepReadings(readings: string[]): Promise<void> {
   await api.changeStock(stock.value!.id, { readings })
-  await load()
+  await shelf.load()
 }
 
 /** The readings that are being typed, else the newest kept. */
@@ -88,29 +63,6 @@ const range = computed<[number, number]>(() => {
   const all = [...history.value.flatMap(({ readings }) => readings.values), ...(shown.value?.values ?? [])]
   return [Math.min(...all), Math.max(...all)]
 })
-
-async function add(body: StockIn): Promise<void> {
-  const added = await api.addStock(body)
-  adding.value = false
-  await load()
-  await router.push({ name: 'rack', params: { id: added.id } })
-}
-
-const putAway = () =>
-  record.tell(async () => {
-    removed.value = stock.value!
-    await api.removeStock(removed.value.id)
-    await router.push({ name: 'rack' })
-    await load()
-  })
-
-const bringBack = () =>
-  record.tell(async () => {
-    const { id } = await api.restoreStock(removed.value!.id)
-    removed.value = null
-    await load()
-    await router.push({ name: 'rack', params: { id } })
-  })
 </script>
 
 <template>
@@ -149,7 +101,8 @@ const bringBack = () =>
     </template>
 
     <p v-if="removed" class="removed" role="status">
-      {{ removed.document.name }} is put away. <button class="link" @click="bringBack">bring it back</button>
+      {{ removed.document.name }} is put away.
+      <button class="link" @click="shelf.bringBack">bring it back</button>
     </p>
     <p v-if="rack?.length === 0" class="second">
       No board is on the rack. Take one, a caliper, and measure it in five places: the label is never right.
@@ -213,11 +166,11 @@ const bringBack = () =>
           v-if="choices"
           :stock="stock"
           :choices="choices"
-          :change="change"
+          :change="shelf.change"
           :problem-at="record.problemAt"
         />
         <p class="away">
-          <button class="link" @click="putAway">put this board away</button>
+          <button class="link" @click="shelf.putAway">put this board away</button>
         </p>
         <ProblemNote
           v-if="record.problem.value && !record.problem.value.field"
@@ -226,7 +179,7 @@ const bringBack = () =>
       </template>
     </template>
   </WorkshopLayout>
-  <NewStock v-if="adding" :kinds="choices?.stock_kinds ?? []" :save="add" @close="adding = false" />
+  <NewStock v-if="adding" :kinds="choices?.stock_kinds ?? []" :save="shelf.add" @close="adding = false" />
 </template>
 
 <style scoped>
