@@ -12,7 +12,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from .basis import Basis, Fit
+from .basis import Basis, Fit, Readings
 from .basis.notebook import WAY_TITLES
 from .build import FlatPart, Mate
 from .job import Result
@@ -57,8 +57,7 @@ def _basis(result: Result) -> tuple[Figure, ...]:
     return (
         Figure("thickness", "thickness", readings.mean, "measured",
                f"mean of {count} reading{'s' * (count > 1)}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
-        Figure("spread", "spread", readings.spread, "measured",
-               f"{say_mm(readings.thick)} - {say_mm(readings.thin)}"),
+        _spread(readings),
         Figure("kerf", "kerf", kerf, "measured", _kerf_because(basis)),
         Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, the whole gap of one finger"),
         Figure("slot", "a slot for this board", basis.slot, "computed",
@@ -68,6 +67,14 @@ def _basis(result: Result) -> tuple[Figure, ...]:
         Figure("slot_fit", "the board in that slot", None, "computed", _fit_because(basis.slot_fit), kind="word",
                word=basis.slot_fit.verdict),
     )  # fmt: skip
+
+
+def _spread(readings: Readings) -> Figure:
+    if len(readings.values_mm) == 1:
+        return Figure("spread", "spread", None, "measured", "one reading tells none", kind="word", word="not known")
+    return Figure(
+        "spread", "spread", readings.spread, "measured", f"{say_mm(readings.thick)} - {say_mm(readings.thin)}"
+    )
 
 
 def _kerf_because(basis: Basis) -> str:

@@ -106,6 +106,15 @@ def test_a_board_in_a_slot_is_as_sure_as_its_thickness():
     assert loose.fails
 
 
+def test_one_reading_knows_no_spread_and_says_so():
+    basis = make_basis()
+    lone = replace(basis, stock=replace(basis.stock, readings=Readings((3.06,))))
+    assert "One reading" in lone.slot_fit.warnings[0]
+    assert basis.slot_fit.warnings == ()
+    rows = {row.key: row for row in ledger(compute(replace(make_job(), basis=lone)))["basis"]}
+    assert (rows["spread"].value, rows["spread"].word) == (None, "not known")
+
+
 def test_what_falls_out_fails_unless_it_was_chosen():
     assert sure_within(make_basis(clearance=0.5), 0.06).finger_fit.fails
     chosen = make_basis(clearance=0.9).finger_fit

@@ -24,6 +24,7 @@ def test_outliers_are_those_of_the_modified_z_score(values):
     assert Readings(tuple(values)).outliers == tuple(np.flatnonzero(scores > ODD_SCORE))
 
 
+@pytest.mark.filterwarnings("ignore:Precision loss")  # scipy's own, for readings that are all alike
 @given(caliper)
 def test_the_deviation_is_that_of_a_sample(values):
     readings = Readings(tuple(values))

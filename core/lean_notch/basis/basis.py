@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
@@ -84,10 +84,13 @@ class Basis:
     def slot_fit(self) -> Fit:
         """Of the board itself in a slot, over all its readings."""
         readings, off = self.stock.readings, self.machine.kerf_within
-        return self._fit(
+        fit = self._fit(
             self.slot - readings.thick - off, self.slot - readings.thin + off,
             "where the board is thickest", "where the board is thinnest",
         )  # fmt: skip
+        if len(readings.values_mm) > 1:
+            return fit
+        return replace(fit, warnings=(*fit.warnings, "One reading: how thick the board is elsewhere is not known."))
 
     def _fit(self, low: float, high: float, when_low: str, when_high: str) -> Fit:
         tightest, loosest = (self.fits.word(value, self.squeeze) for value in (low, high))

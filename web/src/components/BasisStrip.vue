@@ -39,13 +39,18 @@ function forget(): void {
     </div>
     <BasisChip
       @closed="forget"
-      :title="`${basis.stock.name}, sold as ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} readings`"
+      :title="`${basis.stock.name}, sold as ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} reading${basis.stock.readings.length > 1 ? 's' : ''}`"
       :changed="changed('thickness', 'spread')"
       :problem="wrong('readings', 'stock')"
     >
       <template #value>
         <b class="figure big">{{ length(basis.thickness) }}</b>
-        <span class="figure second">± {{ length((basis.thick - basis.thin) / 2) }} {{ settings.unit }}</span>
+        <span class="figure second"
+          ><template v-if="basis.stock.readings.length > 1"
+            >± {{ length((basis.thick - basis.thin) / 2) }}</template
+          >
+          {{ settings.unit }}</span
+        >
         <DotStrip
           :readings="basis.stock.readings"
           :mean="basis.thickness"

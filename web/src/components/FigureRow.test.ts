@@ -97,9 +97,21 @@ describe('a row of the ledger', () => {
   })
 
   it('says what the figure was before the last edit', () => {
-    useJob().changed = { figures: new Map([['job/width', 140]]), parts: new Set() }
+    was({ value: 140 })
     expect(view().text()).toContain('was 140.00')
+    was({ value: null, kind: 'word', word: 'press' })
+    expect(view({ value: null, kind: 'word', word: 'snug' }).text()).toContain('was press')
   })
+
+  it('says nothing of a change that does not show', () => {
+    was({ value: 150.0002 })
+    expect(view().text()).not.toContain('was')
+    expect(view().classes()).not.toContain('changed')
+  })
+
+  function was(before: Partial<Figure>): void {
+    useJob().changed = { figures: new Map([['job/width', row(before)]]), parts: new Set() }
+  }
 
   it('offers no edit for what is computed or measured', () => {
     expect(view({ field: '', source: 'measured' }).find('button').exists()).toBe(false)

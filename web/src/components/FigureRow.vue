@@ -19,14 +19,17 @@ const editing = computed(
 )
 const MARKS = { measured: '●', chosen: '◇', computed: '=' } as const
 
-const was = computed(() => job.changed.figures.get(`${props.subject}/${props.row.key}`))
+/** What stood here before the last edit, if that shows. */
+const was = computed(() => {
+  const before = job.changed.figures.get(`${props.subject}/${props.row.key}`)
+  return before && show(before) !== show(props.row) ? show(before) : null
+})
 
-function show(value: number | null): string {
-  if (value === null) return props.row.word
-  const digits = props.row.key === 'clearance' ? 3 : 2
-  if (props.row.kind === 'length') return lengthText(value, settings.unit, digits)
-  if (props.row.kind === 'area') return (value / 100).toFixed(1)
-  return props.row.kind === 'share' ? (value * 100).toFixed(0) : String(value)
+function show({ key, kind, value, word }: Figure): string {
+  if (value === null) return word
+  if (kind === 'length') return lengthText(value, settings.unit, key === 'clearance' ? 3 : 2)
+  if (kind === 'area') return (value / 100).toFixed(1)
+  return kind === 'share' ? (value * 100).toFixed(0) : String(value)
 }
 
 const unit = computed(
@@ -58,7 +61,7 @@ function leave(event: FocusEvent): void {
 </script>
 
 <template>
-  <li ref="root" :class="{ changed: was !== undefined }" @focusout="leave">
+  <li ref="root" :class="{ changed: was !== null }" @focusout="leave">
     <span class="mark" :class="row.source" :title="row.source"
       >{{ MARKS[row.source] }}<span class="unseen">{{ row.source }}</span></span
     >
@@ -79,13 +82,13 @@ function leave(event: FocusEvent): void {
       :aria-label="`change ${row.title}`"
       @click="edit"
     >
-      {{ show(row.value) }} <span class="second">{{ unit }}</span>
+      {{ show(row) }} <span class="second">{{ unit }}</span>
     </button>
     <span v-else class="value figure"
-      >{{ show(row.value) }} <span class="second">{{ unit }}</span></span
+      >{{ show(row) }} <span class="second">{{ unit }}</span></span
     >
     <span v-if="row.because" class="because small second">{{ figuresOnly(row.because, settings.unit) }}</span>
-    <span v-if="was !== undefined" class="was small ochre">was {{ show(was) }}</span>
+    <span v-if="was !== null" class="was small ochre">was {{ was }}</span>
   </li>
 </template>
 

@@ -57,7 +57,11 @@ const length = (mm: number) => lengthText(mm, settings.unit, 3)
     :to="{ name: 'notebook', query: { machine: basis.machine.id, stock: basis.stock.id, way: 'comb' } }"
     >find the fits for this board</RouterLink
   >
-  <p v-for="warning in basis.finger_fit.warnings" :key="warning" class="small ochre">
+  <p
+    v-for="warning in [...basis.finger_fit.warnings, ...basis.slot_fit.warnings]"
+    :key="warning"
+    class="small ochre"
+  >
     {{ inUnit(warning, settings.unit) }}
   </p>
 </template>

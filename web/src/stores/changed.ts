@@ -1,8 +1,8 @@
-import type { Design } from '../api/client'
+import type { Design, Figure } from '../api/client'
 
-/** What an edit changed: old values of ledger rows by "subject/key", and the parts whose outline moved. */
+/** What an edit changed: ledger rows as they were, by "subject/key", and the parts whose outline moved. */
 export interface Changed {
-  figures: ReadonlyMap<string, number | null>
+  figures: ReadonlyMap<string, Figure>
   parts: ReadonlySet<string>
 }
 
@@ -12,14 +12,14 @@ export const NOTHING_CHANGED: Changed = { figures: new Map(), parts: new Set() }
 const SAME_MM = 1e-4
 
 export function changedBetween(before: Design, after: Design): Changed {
-  const figures = new Map<string, number | null>()
+  const figures = new Map<string, Figure>()
   for (const [subject, rows] of Object.entries(after.ledger)) {
     const old = new Map(before.ledger[subject]?.map((row) => [row.key, row]))
     for (const row of rows) {
       const was = old.get(row.key)
       if (!was) continue
       const moved = Math.abs((was.value ?? 0) - (row.value ?? 0)) > SAME_MM
-      if (moved || was.word !== row.word) figures.set(`${subject}/${row.key}`, was.value)
+      if (moved || was.word !== row.word) figures.set(`${subject}/${row.key}`, was)
     }
   }
   const paths = new Map(before.parts.map((part) => [part.id, part.path]))

@@ -23,7 +23,7 @@ const refusal = (code: string, field = '') =>
 describe('what an edit changed', () => {
   it('names old values and moved parts', () => {
     const changed = changedBetween(design(1, 150), design(2, 160, 'M1 1'))
-    expect(changed.figures.get('job/width')).toBe(150)
+    expect(changed.figures.get('job/width')?.value).toBe(150)
     expect([...changed.parts]).toEqual(['front'])
   })
 
@@ -46,7 +46,7 @@ describe('the open job', () => {
     vi.spyOn(api, 'edit').mockResolvedValue(design(2, 160))
     expect(await job.edit({ width: '160' })).toBe(true)
     expect(job.design?.moves).toBe(2)
-    expect(job.changed.figures.get('job/width')).toBe(150)
+    expect(job.changed.figures.get('job/width')?.value).toBe(150)
   })
 
   it('keeps the last good result when an edit is refused, and the problem at its field', async () => {

@@ -80,7 +80,9 @@ const range = computed<[number, number]>(() => {
         <b>{{ one.document.name }}</b>
         <span class="line">
           <span class="figure">{{ length(one.thickness) }}</span>
-          <span class="small second">± {{ length(one.readings.spread / 2) }}</span>
+          <span class="small second">{{
+            one.readings.values.length > 1 ? `± ${length(one.readings.spread / 2)}` : 'one reading'
+          }}</span>
           <DotStrip
             :readings="one.readings.values"
             :mean="one.thickness"
