@@ -230,6 +230,7 @@ class FoundValues(Schema):
     thickness: float
     date: str
     within: float
+    stock_id: str = ""
 
 
 class MachineValues(Schema):

@@ -209,6 +209,13 @@ def test_a_kerf_of_another_thickness_is_offered_with_a_warning_and_not_taken(wre
     assert (typed["basis"]["machine"]["found"], typed["basis"]["doubts"]) == (None, [])
 
 
+def test_a_board_that_is_renamed_is_still_the_board_that_the_kerf_was_found_on(wren, stock, machine, found, tray):
+    with_kerf = edit(wren, tray, {"entry": found["id"]}).json()
+    patch(wren, f"/stocks/{stock.id}", {"name": "Best poplar"})
+    renamed = edit(wren, with_kerf, {"stock": stock.id}).json()
+    assert (renamed["basis"]["stock"]["name"], renamed["basis"]["doubts"]) == ("Best poplar", [])
+
+
 def test_a_new_job_takes_kerf_and_fits_from_the_notebook(wren, stock, machine, found):
     answers = ["will not go", "needs a mallet", "holds", "holds", "slides", "slides", "falls apart"]
     post(wren, "/notebook", piece(stock, machine, "comb", settings={"pairs": "7"}, answers=answers))

@@ -105,7 +105,9 @@ class Basis:
         found = self.machine.found
         if found is None:
             return ()
-        same = found.stock == self.stock.name
+        # By its number, where it has one: a board may have been renamed since.
+        known = found.stock_id and self.stock.id
+        same = found.stock_id == self.stock.id if known else found.stock == self.stock.name
         return tuple(f"The kerf was {doubt}." for doubt in doubts(found.stock, found.thickness, self.stock, same=same))
 
     @property

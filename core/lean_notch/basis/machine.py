@@ -82,13 +82,14 @@ class KeepOut:
 @dataclass(frozen=True)
 class KerfFound:
     """Where a kerf comes from: the test piece, its board and that board's thickness, the day, and how far the true kerf
-    may be off in 95 of 100 cases (`within`)."""
+    may be off in 95 of 100 cases (`within`). `stock_id` is the rack's number of the board, "" for one that lies on none."""
 
     way: str
     stock: str
     thickness: float
     date: str
     within: float
+    stock_id: str = ""
 
 
 @dataclass(frozen=True)
@@ -218,7 +219,8 @@ def _found(document: object) -> KerfFound | None:
     thickness, within = (mm(entry(given, name, "machine.found"), "machine.found") for name in ("thickness", "within"))
     if not 0 <= within <= WIDEST_KERF_MM:
         raise OutOfRange(f"A kerf within {say_mm(within)} says nothing.", fix="Give 0 or more.", field="machine.found")
-    return KerfFound(way, stock, thickness, date, within)
+    number = text(given.get("stock_id", ""), "machine.found", 40, required=False)
+    return KerfFound(way, stock, thickness, date, within, number)
 
 
 def _tool(value: object, field: str) -> Tool:

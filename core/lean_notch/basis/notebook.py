@@ -47,7 +47,7 @@ class Entry:
 
     @property
     def found(self) -> KerfFound:
-        return KerfFound(self.way, self.stock_name, self.thickness, self.date, self.within)
+        return KerfFound(self.way, self.stock_name, self.thickness, self.date, self.within, self.stock)
 
 
 @dataclass(frozen=True)

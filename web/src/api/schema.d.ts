@@ -1248,6 +1248,11 @@ export interface components {
       date: string
       /** Stock */
       stock: string
+      /**
+       * Stock Id
+       * @default
+       */
+      stock_id: string
       /** Thickness */
       thickness: number
       /** Way */
