@@ -37,7 +37,7 @@ const follow = () =>
     </p>
     <p v-else-if="!news.changes.length" class="second">No figure of the job would change.</p>
     <details v-else>
-      <summary>{{ news.changes.length }} figures would change</summary>
+      <summary>{{ news.changes.length }} figure{{ news.changes.length > 1 ? 's' : '' }} would change</summary>
       <ChangeList :changes="news.changes" />
     </details>
   </div>

@@ -59,19 +59,24 @@ function commit(): void {
     if (props.problem) emit('clear')
     return
   }
-  const texts = filled.value.flatMap(({ text, shown, mm }) =>
-    text === shown ? [`${mm} mm`] : splitLengths(text),
+  // A list typed into one field comes apart at once, so that each reading has a place to say what is wrong with it.
+  const parted = filled.value.flatMap((draft) =>
+    draft.text === draft.shown ? [draft] : splitLengths(draft.text).map((text) => ({ ...EMPTY, text })),
   )
+  if (parted.length !== filled.value.length) drafts.value = [...parted, { ...EMPTY }]
+  const texts = parted.map(({ text, shown, mm }) => (text === shown ? `${mm} mm` : text))
   if (props.problem && sent === texts.join()) return
   sent = texts.join()
   emit('commit', texts)
 }
 
 async function next(index: number): Promise<void> {
+  const before = drafts.value.length
   commit()
-  if (index === drafts.value.length - 1) drafts.value.push({ ...EMPTY })
+  const following = drafts.value.length > before ? drafts.value.length - 1 : index + 1
+  if (following === drafts.value.length) drafts.value.push({ ...EMPTY })
   await nextTick()
-  list.value?.querySelectorAll('input')[index + 1]?.focus()
+  list.value?.querySelectorAll('input')[following]?.focus()
 }
 
 function paste(event: ClipboardEvent, index: number): void {

@@ -1,0 +1,46 @@
+import { mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+
+import type { Change, News } from '../api/client'
+import { useJob } from '../stores/job'
+import NewsNote from './NewsNote.vue'
+
+const WIDTH = { about: '', title: 'outside width', kind: 'length', before: 156.12, after: 156.42 } as Change
+const BOARD: News = {
+  of: 'board', id: 7, what: ['thickness'], measured: '2026-11-20', was_measured: '2026-11-02', thickness: 3.21,
+  changes: [WIDTH], problem: null,
+} // prettier-ignore
+
+describe('news of the workshop', () => {
+  beforeEach(() => {
+    localStorage.clear()
+    setActivePinia(createPinia())
+  })
+
+  const note = (news: News) => mount(NewsNote, { props: { news } })
+
+  it('say what differs and what would change, and are followed when asked', async () => {
+    const edit = vi.spyOn(useJob(), 'edit').mockResolvedValue(true)
+    const view = note(BOARD)
+    expect(view.text()).toContain('The rack says 3.210')
+    expect(view.text()).toContain('1 figure would change')
+    expect(view.text()).toContain('156.42')
+    await view.find('button').trigger('click')
+    expect(edit).toHaveBeenCalledWith({ stock: 7 })
+    await note({ ...BOARD, of: 'machine', thickness: null })
+      .find('button')
+      .trigger('click')
+    expect(edit).toHaveBeenLastCalledWith({ machine: 7 })
+  })
+
+  it('say when nothing would change, and when it would no longer work', () => {
+    const clamp = { ...BOARD, of: 'machine' as const, what: ['bed', 'axes'], thickness: null, changes: [] }
+    expect(note(clamp).text()).toContain('it differs in bed, axes')
+    expect(note(clamp).text()).toContain('No figure of the job would change')
+    const problem = { code: 'part-too-large', why: 'Front is 700 mm.', fix: '', field: '', mend: '' }
+    expect(note({ ...BOARD, changes: [], problem }).text()).toContain(
+      'It would no longer work: Front is 700 mm.',
+    )
+  })
+})
