@@ -7,6 +7,8 @@ from collections.abc import Sequence
 from .basis.settings import CutSetting, say_setting, settings_for
 from .cutting import estimate, say_time
 from .formats.job_sheet import Table, write_job_sheet
+from .geometry import Box
+from .geometry.contour import spans
 from .job import Result
 from .operations import OPERATIONS
 from .units import say_mm
@@ -59,7 +61,7 @@ def job_sheet(result: Result, settings: Sequence[CutSetting] = ()) -> str:
             for one in settings_for(settings, stock, operation)[:1]
         ],
     )  # fmt: skip
-    small = [part for part in result.build.parts if max(_spans(part.region.box)) < SMALL_PART_MM]
+    small = [part for part in result.build.parts if max(spans(part.region.box)) < SMALL_PART_MM]
     notes = [f"{part.title} is small: it may fall through the bed." for part in small]
     notes += [finding.why for finding in (*result.build.findings, *result.plan.findings)]
     notes.append("What is left of each sheet goes back on the rack, with its thickness written on it.")
@@ -67,10 +69,6 @@ def job_sheet(result: Result, settings: Sequence[CutSetting] = ()) -> str:
     return write_job_sheet(result.job.design.name, about, tables, result.plan.sheets, notes)
 
 
-def _spans(box: tuple[float, float, float, float]) -> tuple[float, float]:
-    return (box[2] - box[0], box[3] - box[1])
-
-
-def _size(box: tuple[float, float, float, float]) -> str:
-    width, height = _spans(box)
+def _size(box: Box) -> str:
+    width, height = spans(box)
     return f"{say_mm(width, 2)} x {say_mm(height, 2)}"

@@ -60,7 +60,7 @@ class Trial:
 def try_basis(now: Result, basis: Basis) -> Trial:
     """The job of `now` on `basis`. Never raises for what a basis can do to a job: that is in the trial."""
     try:
-        after = compute(replace(now.job, basis=basis), now.profile)
+        after = now if basis == now.job.basis else compute(replace(now.job, basis=basis), now.profile)
     except NotchError as error:
         return Trial(basis, error)
     layout, machine = after.layout, basis.machine

@@ -93,10 +93,9 @@ def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen:
 
 
 def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
-    """The job as it is, then on each of the other bases. Nothing is kept."""
+    """The job on each of the other bases; a swap of nothing leaves it as it is. Nothing is kept."""
     now = computed(head_of(design).job)
-    basis = now.job.basis
-    return [try_basis(now, one) for one in (basis, *(swap.basis(basis) for swap in swaps))]
+    return [try_basis(now, swap.basis(now.job.basis)) for swap in swaps]
 
 
 def save_variant(design: Design, name: str, swap: Swap) -> Design:

@@ -90,7 +90,7 @@ def _swap(given: s.SwapIn) -> actions.Swap:
 @router.post("/designs/{design_id}/tries", response={200: list[s.TrialOut], **Refusals})
 def try_design(request: HttpRequest, design_id: int, given: s.TriesIn) -> HttpResponse:
     """The job as it is, then on each of the other bases. Nothing is kept."""
-    trials = actions.try_swaps(_one(request, design_id), [_swap(one) for one in given.swaps])
+    trials = actions.try_swaps(_one(request, design_id), [actions.Swap(), *(_swap(one) for one in given.swaps)])
     return _answers([shown.show_trial(trial) for trial in trials])
 
 

@@ -110,7 +110,7 @@ def show_trial(trial: Trial) -> out.TrialOut:
 
 def show_news(design: Design) -> list[out.NewsOut]:
     news = news_of(design)
-    trials = try_swaps(design, [one.swap for one in news])[1:] if news else []
+    trials = try_swaps(design, [one.swap for one in news])
     return [_news(one, trial, design) for one, trial in zip(news, trials, strict=True)]
 
 

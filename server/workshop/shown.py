@@ -8,7 +8,7 @@ from typing import cast
 
 from lean_notch.basis import Readings, machine_from_json, stock_from_json
 from lean_notch.basis.fits import scale_to_json
-from lean_notch.basis.notebook import Way, offers
+from lean_notch.basis.notebook import Way, offers, sure_of
 from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to_json, settings_for
 from lean_notch.formats.svg_path import path_data
 from lean_notch.job import FILE_FORMATS, Job, compute, file_name
@@ -118,11 +118,7 @@ def show_entries(machine: Machine, stock: Stock) -> list[out.EntryOut]:
     known = {str(row.pk): entry_of(row) for row in rows}
     offered = offers(list(known.values()), machine_from_json(machine.document), stock_from_json(stock.document))
     warnings = {offer.entry.id: offer.warnings for offer in offered}
-    sure = [offer.entry for offer in offered if not offer.warnings]
-    chosen = {
-        next((entry.id for entry in sure if entry.kerf is not None), None),
-        next((entry.id for entry in sure if entry.fits is not None), None),
-    }
+    chosen = {entry.id for entry in sure_of(offered) if entry}
     return [
         out.EntryOut(
             id=row.pk, way=cast(Way, row.way), made=row.made, by=known[str(row.pk)].by, note=row.note, valid=row.valid,

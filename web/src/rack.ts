@@ -1,3 +1,4 @@
+import type { Way } from './api/client'
 import { shortText, splitLengths, type Unit } from './units'
 
 /** Corners as they are typed and shown: "0 0; 380 0; 380 90". */
@@ -18,6 +19,15 @@ export function readCorners(text: string): [string, string][] {
     .filter(([x]) => x)
     .map(([x, y]) => [x!, y ?? ''])
 }
+
+export const WAY_TITLES: Record<Way, string> = {
+  slats: 'row of slats',
+  plug: 'plug and hole',
+  comb: 'fit comb',
+}
+
+/** Those that may be chosen, the tightest first. */
+export const FITS = ['press', 'snug', 'slide', 'free'] as const
 
 /** A day as people write it. */
 export function dateText(iso: string): string {

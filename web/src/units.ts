@@ -20,6 +20,11 @@ export function shortText(mm: number, unit: Unit): string {
   return String(Number(lengthText(mm, unit, 3)))
 }
 
+/** A clearance with its sign, for example "+0.020". */
+export function signedText(mm: number, unit: Unit, digits = 3): string {
+  return `${mm > 0 ? '+' : ''}${lengthText(mm, unit, digits)}`
+}
+
 /** How far a length may be off, with the two digits that such a number is worth: "± 0.0009", "± 0.000035". */
 export function withinText(mm: number, unit: Unit): string {
   const value = unit === 'mm' ? mm : mm / MM_PER_INCH

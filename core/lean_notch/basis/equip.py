@@ -8,7 +8,7 @@ from dataclasses import replace
 from .basis import Basis
 from .fits import COMMON_FITS, FITS, FitScale
 from .machine import Machine
-from .notebook import Entry, offers
+from .notebook import Entry, offers, sure_of
 from .stock import Stock
 
 START_CLEARANCE = COMMON_FITS.snug
@@ -35,9 +35,8 @@ def equipped(stock: Stock, machine: Machine, entries: Sequence[Entry], before: B
     if before and same_board and same_machine:
         machine = replace(machine, kerf=before.kerf, found=before.machine.found)
         return replace(before, stock=stock, machine=machine)
-    sure = [offer.entry for offer in offers(entries, machine, stock) if not offer.warnings]
-    kerf = next((entry for entry in sure if entry.kerf is not None), None)
-    scale = next((entry.fits for entry in sure if entry.fits is not None), COMMON_FITS)
+    kerf, comb = sure_of(offers(entries, machine, stock))
+    scale = comb.fits if comb and comb.fits else COMMON_FITS
     return Basis(stock, with_kerf(machine, kerf) if kerf else machine, _clearance(before, scale), scale)
 
 

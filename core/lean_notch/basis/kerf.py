@@ -8,6 +8,7 @@ readings (annex G).
 from __future__ import annotations
 
 import math
+import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -85,7 +86,7 @@ def mean_of(readings: Sequence[float], what: str, field: str = "readings", about
         )
     for index, value in enumerate(readings):
         positive_mm(value, f"{field}[{index}]", f"Reading {index + 1} of {what}", 5000)
-    check_slips(readings, what, field, about or sorted(readings)[(len(readings) - 1) // 2])
+    check_slips(readings, what, field, about or statistics.median_low(readings))
     count = len(readings)
     mean = math.fsum(readings) / count
     # A digit's rounding is even over its width a: a / sqrt(12). JCGM 100:2008, 4.3.7 and F.2.2.1.
@@ -122,7 +123,7 @@ def kerf_of_plug(hole: Sequence[float], plug: Sequence[float]) -> Uncertain:
     >>> round(kerf_of_plug([20.14, 20.15], [19.86, 19.85]).value, 4)
     0.145
     """
-    about = sorted([*hole, *plug])[(len(hole) + len(plug)) // 2] if hole and plug else None
+    about = statistics.median_high([*hole, *plug]) if hole and plug else None
     outer, inner = mean_of(hole, "the hole", "hole", about), mean_of(plug, "the plug", "plug", about)
     standard = math.hypot(outer.standard, inner.standard) / 2
     parts = [(one.standard / 2) ** 4 / one.freedom for one in (outer, inner)]

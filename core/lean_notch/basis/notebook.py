@@ -77,11 +77,23 @@ def _comb_doubts(entry: Entry, kerf: float | None) -> tuple[str, ...]:
     return (f"cut for a kerf of {say_mm(entry.cut_with)}, which is {say_mm(kerf)} now: cut another comb",)
 
 
+def same_thickness(one: float, other: float) -> bool:
+    """Whether what was found or set at `other` mm may be used at `one`."""
+    return abs(one - other) <= max(SAME_THICKNESS_MM, SAME_THICKNESS_SHARE * other)
+
+
+def sure_of(offered: Sequence[Offer]) -> tuple[Entry | None, Entry | None]:
+    """The entries to use unasked: the newest without a doubt that has a kerf, and the newest with fits."""
+    sure = [offer.entry for offer in offered if not offer.warnings]
+    kerf = next((entry for entry in sure if entry.kerf is not None), None)
+    return kerf, next((entry for entry in sure if entry.fits is not None), None)
+
+
 def doubts(name: str, thickness: float, stock: Stock, *, same: bool) -> tuple[str, ...]:
     """What speaks against using on `stock` what was found on the board called `name` of that `thickness`."""
     said = []
     now = stock.readings.mean
-    if abs(now - thickness) > max(SAME_THICKNESS_MM, SAME_THICKNESS_SHARE * thickness):
+    if not same_thickness(now, thickness):
         said.append(
             f"found at {say_mm(thickness, 2)}; this board measures {say_mm(now, 2)}, and a kerf changes with it"
         )

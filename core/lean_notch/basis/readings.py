@@ -59,7 +59,7 @@ class Readings:
         for index, value in enumerate(self.values_mm):
             positive_mm(value, f"readings[{index}]", f"Reading {index + 1}", THICKEST_MM)
         if self.spread > LARGEST_SHARE * self.mean:
-            middle = sorted(self.values_mm)[(len(self.values_mm) - 1) // 2]
+            middle = statistics.median_low(self.values_mm)
             odd = furthest(self.values_mm, middle)
             mend = mend_of(self.values_mm[odd], middle)
             raise ReadingsDisagree(

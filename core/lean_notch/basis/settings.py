@@ -16,7 +16,7 @@ from ..errors import BadDocument, OutOfRange
 from ..operations import OPERATIONS, Operation
 from ..units import say_mm
 from .machine import Tool
-from .notebook import SAME_THICKNESS_MM, SAME_THICKNESS_SHARE
+from .notebook import same_thickness
 from .stock import STOCK_KINDS, Stock
 
 CutResult = Literal["clean", "charred", "rough", "not through"]
@@ -120,7 +120,7 @@ def settings_for(settings: Sequence[CutSetting], stock: Stock, operation: Operat
         sorted(
             own,
             key=lambda s: (
-                s.stock != stock.name, not _same(s.thickness, now) and round(abs(s.thickness - now), 1),
+                s.stock != stock.name, not same_thickness(s.thickness, now) and round(abs(s.thickness - now), 1),
                 s.result != "clean",
             ),
         )
@@ -131,7 +131,7 @@ def hints(setting: CutSetting, stock: Stock, tool: Tool | None = None) -> tuple[
     """What formulas say about using `setting` on `stock`."""
     said = []
     now = stock.readings.thick
-    if setting.speed is not None and not _same(setting.thickness, stock.readings.mean):
+    if setting.speed is not None and not same_thickness(setting.thickness, stock.readings.mean):
         share = setting.thickness / stock.readings.mean
         said.append(
             f"This was for {say_mm(setting.thickness, 2)}: the same energy for {say_mm(stock.readings.mean, 2)} is about "
@@ -175,10 +175,6 @@ def passes_for(thickness: float, depth: float) -> int:
     (3, 2)
     """
     return math.ceil((thickness + INTO_SPOILBOARD_MM) / depth - 1e-9)
-
-
-def _same(a: float, b: float) -> bool:
-    return abs(a - b) <= max(SAME_THICKNESS_MM, SAME_THICKNESS_SHARE * b)
 
 
 def _number(value: object, name: str) -> float | None:

@@ -282,6 +282,12 @@ def rectangle(x: float, y: float, width: float, height: float) -> Contour:
     return Contour(tuple(Vertex(float(a), float(b)) for a, b in ((x, y), (right, y), (right, top), (x, top))))
 
 
+def spans(box: Box) -> tuple[float, float]:
+    """Width and height of a box."""
+    left, low, right, high = box
+    return (right - left, high - low)
+
+
 def join_boxes(boxes: Iterator[Box]) -> Box:
     left, low, right, high = zip(*boxes, strict=True)
     return (min(left), min(low), max(right), max(high))

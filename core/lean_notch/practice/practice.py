@@ -18,6 +18,7 @@ from ..basis.readings import CALIPER_MM
 from ..cutting import PLAIN
 from ..errors import UnreadableFile
 from ..formats.read_file import ReadPath
+from ..geometry.contour import join_boxes, spans
 from ..job import read_any
 from ..proof.as_cut import as_cut
 
@@ -93,12 +94,12 @@ class Practice:
         dropped = [piece.finished for piece in as_cut(_inner(cuts), self.truth.kerf) if not piece.finished.is_empty]
         thickness = self._board(hand)
         if dropped and len(pieces) == 1:
-            hole = [span for ring in pieces[0].interiors for span in _spans(ring.bounds)]
-            plug = _spans(dropped[0].bounds)
+            hole = [span for ring in pieces[0].interiors for span in spans(ring.bounds)]
+            plug = spans(dropped[0].bounds)
             return PracticeCut(
                 "plug", thickness, hole=self._read([*hole, hole[0]], hand), plug=self._read([*plug, plug[0]], hand)
             )
-        widths = [_spans(piece.bounds) for piece in pieces]
+        widths = [spans(piece.bounds) for piece in pieces]
         if len(pieces) > 1 and all(math.dist(a, widths[0]) < SAME_MM for a in widths):
             row = math.fsum(width for width, _ in widths)
             return PracticeCut("slats", thickness, row=self._read([row] * ROW_READINGS, hand))
@@ -128,21 +129,12 @@ class Practice:
 
 def _inner(cuts: Sequence[ReadPath]) -> list[ReadPath]:
     """The outlines that lie inside another: what they go round drops out."""
-    boxes = [_box(path) for path in cuts]
+    boxes = [join_boxes(segment.box for segment in path.segments) for path in cuts]
     return [
         path
         for path, (a, b, c, d) in zip(cuts, boxes, strict=True)
         if any(left < a and low < b and right > c and high > d for left, low, right, high in boxes)
     ]
-
-
-def _box(path: ReadPath) -> tuple[float, float, float, float]:
-    boxes = [segment.box for segment in path.segments]
-    return (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
-
-
-def _spans(box: tuple[float, float, float, float]) -> tuple[float, float]:
-    return (box[2] - box[0], box[3] - box[1])
 
 
 def _comb(pieces: Sequence[shapely.Polygon]) -> list[float]:
@@ -158,7 +150,7 @@ def _comb(pieces: Sequence[shapely.Polygon]) -> list[float]:
     slots = [slot for slot in shapely.get_parts(within.difference(comb)) if slot.area > LEAST_AREA]
     if len(slots) != len(keys):
         return []
-    key = math.fsum(_spans(piece.bounds)[0] for piece in keys) / len(keys)
+    key = math.fsum(spans(piece.bounds)[0] for piece in keys) / len(keys)
     return sorted(_width(slot) - key for slot in slots)
 
 

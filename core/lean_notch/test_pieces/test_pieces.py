@@ -33,6 +33,7 @@ ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
 
 LONGEST_MM = 1000.0
 LEAST_KERFS = 2.0
+"""A piece is drawn that many kerfs wide at least: half of it is then left to hold between the jaws."""
 _HERE = Pose((Length("0"), Length("0"), Length("0")), "+x", "+y")
 
 

@@ -56,7 +56,6 @@ export type Trial = Schemas['TrialOut']
 export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
 export type Swap = Schemas['SwapIn']
-export type FitRange = Schemas['FitRangeOut']
 export type Unit = Schemas['EditIn']['unit']
 
 /** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { lengthText, shortText, withinText } from '../units'
+import { lengthText, shortText, signedText, withinText } from '../units'
 import BasisChip from './BasisChip.vue'
 import DotStrip from './DotStrip.vue'
 import FitEditor from './FitEditor.vue'
@@ -79,7 +79,7 @@ function forget(): void {
     <BasisChip @closed="forget" title="Fit" :changed="changed('clearance')" :problem="wrong('clearance')">
       <template #value>
         <b class="big">{{ basis.fit }}</b>
-        <span class="figure second">{{ basis.clearance > 0 ? '+' : '' }}{{ length(basis.clearance) }}</span>
+        <span class="figure second">{{ signedText(basis.clearance, settings.unit, 2) }}</span>
       </template>
       <FitEditor />
     </BasisChip>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Problem } from '../api/client'
 import { useSettings } from '../stores/settings'
-import { lengthText } from '../units'
+import { signedText } from '../units'
 import ProblemNote from './ProblemNote.vue'
 
 /** How each pair of a comb felt: a row a pair, tightest first, a column a feel. Arrow keys go along a row. */
@@ -13,7 +13,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ answer: [index: number, feel: string] }>()
 const settings = useSettings()
-const signed = (mm: number) => `${mm > 0 ? '+' : ''}${lengthText(mm, settings.unit, 3)}`
 const problemAt = (index: number) => (props.problem?.field === `answers[${index}]` ? props.problem : null)
 </script>
 
@@ -31,7 +30,7 @@ const problemAt = (index: number) => (props.problem?.field === `answers[${index}
       <template v-for="(clearance, i) in clearances" :key="i">
         <tr :class="{ wrong: problemAt(i) }">
           <th scope="row" class="figure">{{ i + 1 }}</th>
-          <td class="figure second">{{ signed(clearance) }}</td>
+          <td class="figure second">{{ signedText(clearance, settings.unit) }}</td>
           <td v-for="feel in [...feels, '']" :key="feel">
             <label :class="{ chosen: feel && answers[i] === feel }">
               <span class="unseen">pair {{ i + 1 }} {{ feel || 'not tried' }}</span>

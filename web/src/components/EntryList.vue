@@ -1,16 +1,14 @@
 <script setup lang="ts">
 import type { Entry } from '../api/client'
-import { dateText } from '../rack'
+import { dateText, FITS, WAY_TITLES } from '../rack'
 import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, withinText } from '../units'
+import { inUnit, lengthText, signedText, withinText } from '../units'
 
 /** The pages of the notebook for one machine, newest first; ones that turned out wrong are struck out and stay. */
 defineProps<{ entries: readonly Entry[] }>()
 const emit = defineEmits<{ strike: [entry: Entry] }>()
 const settings = useSettings()
-const WAYS = { slats: 'row of slats', plug: 'plug and hole', comb: 'fit comb' } as const
 const length = (mm: number, digits = 3) => lengthText(mm, settings.unit, digits)
-const signed = (mm: number) => `${mm > 0 ? '+' : ''}${length(mm)}`
 </script>
 
 <template>
@@ -21,13 +19,13 @@ const signed = (mm: number) => `${mm > 0 ? '+' : ''}${length(mm)}`
         <span class="small second">{{ withinText(entry.within, settings.unit) }} {{ settings.unit }}</span>
       </span>
       <span v-else-if="entry.fits" class="figure fits small">
-        <span v-for="name in ['press', 'snug', 'slide', 'free'] as const" :key="name">
-          <span class="second">{{ name }}</span> {{ signed(entry.fits[name]) }}
+        <span v-for="name in FITS" :key="name">
+          <span class="second">{{ name }}</span> {{ signedText(entry.fits[name], settings.unit) }}
         </span>
       </span>
       <span v-if="entry.offered" class="offered small">in use</span>
       <span class="small all">
-        {{ WAYS[entry.way] }} on {{ entry.stock_name }} {{ length(entry.thickness, 2) }}
+        {{ WAY_TITLES[entry.way] }} on {{ entry.stock_name }} {{ length(entry.thickness, 2) }}
         <template v-if="entry.tool">, {{ entry.tool }}</template>
       </span>
       <span class="small second all">
@@ -38,7 +36,6 @@ const signed = (mm: number) => `${mm > 0 ? '+' : ''}${length(mm)}`
         {{ inUnit(warning, settings.unit) }}
       </span>
       <span class="all">
-        <slot :entry="entry" />
         <button class="link small" @click="emit('strike', entry)">
           {{ entry.valid ? 'strike out' : 'count it again' }}
         </button>

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, shortText } from '../units'
+import { inUnit, lengthText, shortText, signedText } from '../units'
 import LengthField from './LengthField.vue'
 
 /** How loose the maker wants it: a word, or the clearance itself; and what comes of it over all that is not sure. */
@@ -23,9 +23,7 @@ const length = (mm: number) => lengthText(mm, settings.unit, 3)
       @click="job.edit({ clearance: `${fit.clearance} mm` })"
     >
       <b>{{ fit.name }}</b>
-      <span class="figure small"
-        >{{ fit.clearance > 0 ? '+' : '' }}{{ lengthText(fit.clearance, settings.unit) }}</span
-      >
+      <span class="figure small">{{ signedText(fit.clearance, settings.unit, 2) }}</span>
     </button>
   </div>
   <LengthField

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, type CutSetting, type Entry, type Machine, type MachineIn } from '../api/client'
+import { api, type CutSetting, type Entry, type Machine, type MachineIn, type Way } from '../api/client'
 import { useNews } from '../composables/useNews'
-import { dateText } from '../rack'
+import { dateText, WAY_TITLES } from '../rack'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { inUnit, lengthText, shortText, withinText } from '../units'
@@ -19,7 +19,6 @@ const machines = shallowRef<Machine[]>([])
 const kinds = shallowRef<string[]>([])
 const entries = shallowRef<Entry[]>([])
 const adding = ref(false)
-const WAYS = { slats: 'row of slats', plug: 'plug and hole', comb: 'fit comb' } as const
 
 onMounted(async () => {
   machines.value = await api.machines()
@@ -116,9 +115,9 @@ async function add(body: MachineIn): Promise<void> {
     @commit="job.edit({ kerf: $event })"
   />
   <p v-if="machine.found" class="small second">
-    {{ withinText(machine.found.within, settings.unit) }}, by a
-    {{ WAYS[machine.found.way as keyof typeof WAYS] }} on {{ machine.found.stock }}
-    {{ lengthText(machine.found.thickness, settings.unit) }}, {{ dateText(machine.found.date) }}
+    {{ withinText(machine.found.within, settings.unit) }}, by a {{ WAY_TITLES[machine.found.way as Way] }} on
+    {{ machine.found.stock }} {{ lengthText(machine.found.thickness, settings.unit) }},
+    {{ dateText(machine.found.date) }}
   </p>
   <p v-else class="small second">Typed: nobody measured how sure it is. It moves the path, never the part.</p>
   <p v-for="doubt in basis.doubts" :key="doubt" class="small doubt">{{ inUnit(doubt, settings.unit) }}</p>

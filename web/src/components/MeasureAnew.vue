@@ -2,6 +2,7 @@
 import { shallowRef } from 'vue'
 
 import { api, type Readings } from '../api/client'
+import { oneByOne } from '../line'
 import { useProblem } from '../composables/useProblem'
 import { useSettings } from '../stores/settings'
 import ReadingsList from './ReadingsList.vue'
@@ -13,11 +14,8 @@ const settings = useSettings()
 const read = shallowRef<Readings | null>(null)
 const { problem, tell } = useProblem()
 
-/** One after the other: an older answer never comes last, and only what was looked at is kept. */
-let line: Promise<unknown> = Promise.resolve()
-function inLine(act: () => Promise<unknown>): void {
-  line = line.then(act)
-}
+/** An older answer never comes last, and only what was looked at is kept. */
+const inLine = oneByOne()
 
 const look = (texts: string[]) =>
   inLine(() =>

@@ -2,8 +2,9 @@
 import { computed } from 'vue'
 
 import type { PieceRead, Truth } from '../api/client'
+import { FITS } from '../rack'
 import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, withinText } from '../units'
+import { inUnit, lengthText, signedText, withinText } from '../units'
 
 /** What a test piece told, to be kept; or, from a practice machine, to be held against what it hides. */
 const props = defineProps<{
@@ -16,9 +17,8 @@ const props = defineProps<{
 const emit = defineEmits<{ keep: []; reveal: []; clear: [] }>()
 const note = defineModel<string>('note', { required: true })
 const settings = useSettings()
-const FITS = ['press', 'snug', 'slide', 'free'] as const
 const length = (mm: number, digits = 4) => lengthText(mm, settings.unit, digits)
-const signed = (mm: number) => `${mm > 0 ? '+' : ''}${length(mm, 3)}`
+const signed = (mm: number) => signedText(mm, settings.unit)
 const off = computed(() =>
   props.truth && props.read.kerf !== null ? Math.abs(props.read.kerf! - props.truth.kerf) : null,
 )

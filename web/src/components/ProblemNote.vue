@@ -4,7 +4,7 @@ import { useSettings } from '../stores/settings'
 import { inUnit } from '../units'
 
 /** What is wrong and what to do, where it was typed; what was likely meant can be taken where somebody listens. */
-defineProps<{ problem: Problem; onMend?: (text: string) => void }>()
+defineProps<{ problem: Pick<Problem, 'why' | 'fix' | 'mend'>; onMend?: (text: string) => void }>()
 const settings = useSettings()
 </script>
 

@@ -80,11 +80,10 @@ async function next(index: number): Promise<void> {
 }
 
 function paste(event: ClipboardEvent, index: number): void {
-  const values = splitLengths(event.clipboardData?.getData('text') ?? '')
-  if (values.length < 2) return
-  event.preventDefault()
-  drafts.value.splice(index, 1, ...values.map((text) => ({ ...EMPTY, text })))
-  drafts.value = [...filled.value, { ...EMPTY }]
+  const text = event.clipboardData?.getData('text') ?? ''
+  if (splitLengths(text).length < 2) return
+  event.preventDefault() // a field would make one line of it
+  drafts.value[index] = { ...EMPTY, text }
   commit()
 }
 

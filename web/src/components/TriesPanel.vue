@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, Problem, type Machine, type Stock, type Swap, type Trial } from '../api/client'
+import { api, type Machine, type Stock, type Swap, type Trial } from '../api/client'
 import { useProblem } from '../composables/useProblem'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
@@ -179,18 +179,7 @@ function after(row: Row, trial: Trial): string {
         <tr v-if="trials.some((trial) => trial.problem)">
           <th scope="row">cannot be made</th>
           <td v-for="(trial, i) in trials" :key="i" class="words">
-            <ProblemNote
-              v-if="trial.problem"
-              :problem="
-                new Problem(
-                  trial.problem.code,
-                  trial.problem.why,
-                  trial.problem.fix,
-                  trial.problem.field,
-                  422,
-                )
-              "
-            />
+            <ProblemNote v-if="trial.problem" :problem="trial.problem" />
           </td>
         </tr>
         <tr>

@@ -1,6 +1,7 @@
 import { computed, shallowRef, type ShallowRef } from 'vue'
 
 import type { Problem } from '../api/client'
+import { oneByOne } from '../line'
 import { useProblem } from './useProblem'
 
 const MOST_STEPS = 50
@@ -22,13 +23,7 @@ export function useRecord<Changes extends object>(
   const past = shallowRef<Step[]>([])
   const future = shallowRef<Step[]>([])
 
-  /** Steps go one after the other, however fast the keys are pressed. */
-  let line: Promise<unknown> = Promise.resolve()
-  function inLine<T>(act: () => Promise<T>): Promise<T> {
-    const turn = line.then(act)
-    line = turn.catch(() => undefined)
-    return turn
-  }
+  const inLine = oneByOne()
 
   async function make(id: number, changes: Changes): Promise<boolean> {
     const before = taken(id, changes)

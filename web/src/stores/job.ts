@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { api, Problem, type Changes, type Design, type Features, type News, type Proof } from '../api/client'
+import { oneByOne } from '../line'
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
 
@@ -25,7 +26,7 @@ export const useJob = defineStore('job', () => {
   const pauses = ref(0)
   const busy = ref(0)
   let lookedAt = 0
-  let line: Promise<unknown> = Promise.resolve()
+  const oneAfterTheOther = oneByOne()
   let proving: ReturnType<typeof setTimeout> | undefined
 
   const route = computed(() => {
@@ -106,9 +107,7 @@ export const useJob = defineStore('job', () => {
         busy.value--
       }
     }
-    const turn = line.then(run)
-    line = turn.catch(() => undefined)
-    return turn
+    return oneAfterTheOther(run)
   }
 
   /** `parts` is what is drawn on parts, by their ids, in place of what was. */
