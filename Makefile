@@ -55,7 +55,7 @@ soak: .stamps/dev ## ten thousand random shapes and operations; SHAPES=n for mor
 	@$(BIN)/pytest tests/soak -n 2
 
 bench: .stamps/dev .stamps/page .stamps/chromium ## benchmarks; see docs/benchmarks.md
-	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-columns=median,stddev,max,rounds -s
+	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-timer=time.process_time --benchmark-columns=median,stddev,max,rounds -s
 
 screens: .stamps/dev .stamps/page .stamps/chromium ## retakes docs/screenshots/
 	@$(BIN)/python scripts/screens.py

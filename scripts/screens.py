@@ -30,6 +30,7 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.get_by_role("link", name="Vial carrier").wait_for()
     yield "home"
     page.get_by_role("link", name="Check a drawing").click()
+    page.wait_for_url("**/check")
     page.locator("input[type=file]").set_input_files(ROOT / "demo" / "dip-net.dxf")
     page.get_by_text("Do not cut it as it is").wait_for()
     page.wait_for_timeout(300)
@@ -39,7 +40,7 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.get_by_text("fits, as cut from the file").wait_for()
     yield "shape"
     page.get_by_role("button", name="Front", exact=True).first.click()
-    page.get_by_role("button", name="VIALS").click()
+    page.get_by_role("button", name="name engrave").click()
     page.wait_for_timeout(200)
     page.locator("aside").evaluate("one => one.scrollTo(0, one.scrollHeight)")
     page.wait_for_timeout(200)
@@ -64,7 +65,7 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.get_by_role("navigation", name="Route").get_by_role("link", name="Shape").click()
     page.get_by_role("button", name="dim").click()
     page.get_by_role("button", name="change width").click()
-    page.locator("[data-field=width]").fill("165")
+    page.locator("[data-field='answers/width']").fill("165")
     page.keyboard.press("Enter")
     page.get_by_text("was 150").wait_for()
     yield "shape-changed-dim"

@@ -47,7 +47,7 @@ def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
 @pytest.fixture
 def open_tray(page: Page) -> Page:
     """On the Shape stop of a tray of this test's own."""
-    page.get_by_role("button", name="Start a tray").click()
+    page.get_by_role("button", name="New job").click()
     page.get_by_label("Name").fill("Specimen tray")
     page.get_by_role("button", name="Start", exact=True).click()
     page.get_by_role("heading", name="Parts, flat").wait_for()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from edit_paths import path_of
 from playwright.sync_api import Page
 
 
@@ -13,9 +14,14 @@ def workshop(page: Page, name: str) -> None:
     page.get_by_role("navigation", name="Workshop").get_by_role("link", name=name).click()
 
 
+def typed(field: str, within: str = "aside") -> str:
+    """The field of an input of the open job, by its plain name."""
+    return f"{within} [data-field='{path_of(field)}']"
+
+
 def change(page: Page, field: str, text: str) -> None:
     page.get_by_role("button", name=f"change {field}", exact=True).click()
-    fill(page, f"aside [data-field={field}]", text)
+    fill(page, f"aside [data-field='{path_of(field)}']", text)
 
 
 def fill(page: Page, field: str, text: str) -> None:

@@ -5,6 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from django.test import Client
+from edit_paths import puts
+
+
+def edit(client: Client, design: Any, *edits: Any, unit: str = "mm", **values: object) -> Any:
+    """Edits of a job as it was last shown; `values` by their plain names."""
+    body = {"edits": [*edits, *puts(**values)], "unit": unit, "seen": design["moves"], "revision": design["revision"]}
+    return post(client, f"/designs/{design['id']}/edits", body)
 
 
 def post(client: Client, path: str, body: Any = None) -> Any:

@@ -3,13 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
 
 import pytest
+from edit_paths import path_of
 from hypothesis import HealthCheck, settings
-from lean_notch.basis import Basis, Machine, Readings, Stock
+from lean_notch.basis import Basis, Board, BoardBasis, Machine, Readings
+from lean_notch.design.migrate import mark_steps
+from lean_notch.edits import Edit, edit_job
 from lean_notch.job import Job
 from lean_notch.nesting import LayoutSettings
 from lean_notch.recipes import RECIPES
+from lean_notch.units import Unit
 
 pytest_plugins = ["browser_fixtures"]
 
@@ -20,24 +26,56 @@ settings.load_profile("calm")
 POPLAR = (3.02, 3.05, 3.06, 3.07, 3.10)
 
 
-def make_basis(
+def make_board(
     readings: tuple[float, ...] = POPLAR,
     kerf: float = 0.14,
     clearance: float = 0.02,
     sheet: tuple[float, float] = (600, 400),
     sheets: int | None = None,
-) -> Basis:
-    return Basis(
-        Stock("Poplar ply", "plywood", 3, Readings(readings), *sheet, sheets),
+) -> BoardBasis:
+    return BoardBasis(
+        Board("Poplar ply", "plywood", 3, Readings(readings), *sheet, sheets),
         Machine("Shed laser", "laser", *sheet, kerf),
         clearance,
     )
 
 
+def one_board(board: BoardBasis) -> Basis:
+    return Basis((("main", board),))
+
+
+def make_basis(*args: Any, **values: Any) -> Basis:
+    """The basis of a job of one board."""
+    return one_board(make_board(*args, **values))
+
+
+def with_board(basis: Basis, **values: Any) -> Basis:
+    """The basis with other values of its one board."""
+    return basis.with_board("main", replace(basis.of("main"), **values))
+
+
+def edited(job: Job, *edits: Edit, unit: Unit = "mm", **values: object) -> Job:
+    """The job with edits; `values` are of the recipe's answers, of the board's basis or layout, by their plain names."""
+    named = [Edit("put", path_of(name), value) for name, value in values.items()]
+    return edit_job(job, (*named, *edits), unit)
+
+
+def drawn(job: Job, *steps: dict[str, Any], part: str = "front", unit: Unit = "mm") -> Job:
+    """The job with steps put at the end of a part's."""
+    return edit_job(job, [Edit("put", f"parts/{part}/steps/{step['id']}", step) for step in steps], unit)
+
+
 def make_job(
     basis: Basis | None = None, layout: LayoutSettings | None = None, name: str = "Vial carrier", **settings: str
 ) -> Job:
-    return Job(RECIPES["open-tray"].design(name, settings), basis or make_basis(), layout or LayoutSettings())
+    layouts = (("main", layout or LayoutSettings()),)
+    return Job(RECIPES["open-tray"].design(name, settings), basis or make_basis(), layouts)
+
+
+def with_marks(job: Job, *marks: dict[str, Any], part: str = "front", unit: Unit = "mm") -> Job:
+    """The job with marks as version 1 wrote them: the shortest way to say what is drawn."""
+    taken = {step.id for step in job.design.part(part).steps}
+    return drawn(job, *mark_steps(list(marks), taken), part=part, unit=unit)
 
 
 @pytest.fixture

@@ -2,32 +2,44 @@
 
 from __future__ import annotations
 
+import re
+
 from conftest import make_basis, make_job
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.job import Job
+from lean_notch.nesting import LayoutSettings
 
 
 def forty_parts() -> Job:
     """Eight trays in one job, each of its own size: forty kinds of parts."""
-    documents = [
-        design_to_json(make_job(width=str(90 + 7 * i), depth=str(60 + 3 * i), height="40").design) for i in range(8)
-    ]
-    whole = {**documents[0], "recipe": "", "settings": {}, "dimensions": [], "parts": [], "joints": []}
-    for i, document in enumerate(documents):
-        named = {d["name"]: f"{d['name']}_{i}" for d in document["dimensions"]}
+    whole: dict = {
+        "lean_notch_design": 2,
+        "name": "Vial carrier",
+        "parts": [],
+        "placements": [],
+        "joints": [],
+        "dimensions": [],
+    }
+    for i in range(8):
+        document = design_to_json(make_job(width=str(90 + 7 * i), depth=str(60 + 3 * i), height="40").design)
+        names = "|".join(sorted((d["name"] for d in document["dimensions"]), key=len, reverse=True))
 
-        def renamed(text: str, named: dict[str, str] = named) -> str:
-            for name in sorted(named, key=len, reverse=True):
-                text = text.replace(name, named[name].upper())
-            return text.lower()
+        def renamed(value, names=names, i=i):
+            if isinstance(value, dict):
+                return {key: renamed(one) for key, one in value.items()}
+            if isinstance(value, list):
+                return [renamed(one) for one in value]
+            return re.sub(rf"\b({names})\b", rf"\1_{i}", value) if isinstance(value, str) else value
 
-        for d in document["dimensions"]:
-            whole["dimensions"].append({**d, "name": named[d["name"]], "length": renamed(d["length"])})
+        whole["dimensions"] += [
+            {**d, "name": renamed(d["name"]), "length": renamed(d["length"])} for d in document["dimensions"]
+        ]
         for part in document["parts"]:
-            panel = {key: renamed(value) for key, value in part["panel"].items()}
-            pose = {**part["pose"], "origin": [renamed(value) for value in part["pose"]["origin"]]}
-            whole["parts"].append({**part, "id": f"{part['id']}-{i}", "panel": panel, "pose": pose})
+            whole["parts"].append({**part, "id": f"{part['id']}-{i}", "steps": renamed(part["steps"])})
+        for one in document["placements"]:
+            ids = {"id": f"{one['id']}-{i}", "part": f"{one['part']}-{i}"}
+            whole["placements"].append({**renamed(one), **ids})
         for joint in document["joints"]:
-            ends = {end: {**joint[end], "part": f"{joint[end]['part']}-{i}"} for end in ("first", "second")}
+            ends = {end: {**joint[end], "placement": f"{joint[end]['placement']}-{i}"} for end in ("first", "second")}
             whole["joints"].append({**joint, "id": f"{joint['id']}-{i}", **ends})
-    return Job(design_from_json(whole), make_basis())
+    return Job(design_from_json(whole), make_basis(), (("main", LayoutSettings()),))

@@ -6,7 +6,7 @@ import math
 import random
 
 import shapely
-from lean_notch.geometry import Circle, Contour, Cubic, Curved, Placement, Region, Segment, Vertex, flatten, rectangle
+from lean_notch.geometry import Circle, Contour, Cubic, Curved, Motion, Region, Segment, Vertex, flatten, rectangle
 from lean_notch.lettering import glyph
 
 
@@ -36,14 +36,14 @@ def random_region(rng: random.Random) -> Region:
         return Region(Circle(x, y, number(1, 15)))
     if kind == 2:
         angle = rng.choice([0.0, 30.0, 90.0, 47.3, 180.0])
-        return Placement(x, y, angle, rng.random() < 0.5).region(stadium(number(2, 20), number(1, 6)))
+        return Motion(x, y, angle, rng.random() < 0.5).region(stadium(number(2, 20), number(1, 6)))
     if kind == 3:
         plate = Region(rectangle(0, 0, 30, 20), (Circle(8, 8, 3), rectangle(15, 5, 8, 8)))
-        return Placement(x, y, rng.choice([0.0, 90.0, 33.0])).region(plate)
+        return Motion(x, y, rng.choice([0.0, 90.0, 33.0])).region(plate)
     if kind == 4:
         letter = glyph(rng.choice(["sans", "slab", "stencil"]), rng.choice("ABOR8ge&"), number(8, 30))
         assert letter
-        return Placement(x, y).region(rng.choice(letter.regions))
+        return Motion(x, y).region(rng.choice(letter.regions))
     if kind == 5:
         return Region(_blob(rng, x, y))
     corners = []

@@ -7,14 +7,26 @@ import json
 import sys
 from collections.abc import Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
-from .cli_files import PACKET, basis, by, load, put, put_text, read, ring, say, write_packet
+from .cli_edit import add_editing
+from .cli_files import (
+    PACKET,
+    basis,
+    by,
+    job,
+    load,
+    outlines,
+    outlines_beside,
+    put,
+    put_text,
+    read,
+    ring,
+    say,
+    write_packet,
+)
 from .cli_measure import add_measuring, settings
 from .errors import MissingInput, NotchError
-
-if TYPE_CHECKING:
-    from .job import Job
 
 # Heavy modules are imported inside the commands that use them: --help starts in a tenth of a second.
 
@@ -31,6 +43,9 @@ def main(argv: Sequence[str] | None = None) -> int:
             at = f" at {error.field}" if error.field else ""
             print(f"lean-notch: {error.code}{at}: {error.why}\n  fix: {error.fix}", file=sys.stderr)
         return 2
+    except BrokenPipeError:  # whoever reads has had enough
+        sys.stderr.close()
+        return 0
     return status
 
 
@@ -72,7 +87,7 @@ def _parser() -> argparse.ArgumentParser:
     sheet.add_argument("--out", type=Path, metavar="FILE", help="where to write it; stdout if left out")
     sheet.set_defaults(run=_job_sheet)
     for command in (build, lay_out, export, sheet):
-        command.add_argument("design", type=Path, metavar="DESIGN", help="a design, as `lean-notch recipe` writes it")
+        command.add_argument("design", type=Path, metavar="DESIGN", help="a design or a job's document")
     for command in (lay_out, export, sheet):
         command.add_argument("--margin", help="from the sheet's edge (default: 4)")
         command.add_argument("--spacing", help="between parts (default: 1.5)")
@@ -104,9 +119,12 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("--close", metavar="LENGTH", default="1", help="report cuts nearer than this (default: 1)")
     check.set_defaults(run=_check)
 
-    own = add_measuring(commands)
+    own = [*add_measuring(commands), *add_editing(commands)]
     for command in (recipe, build, lay_out, export, sheet, prove, profile, check, *own):
-        command.add_argument("--basis", type=Path, metavar="FILE", help="what was measured: stock, machine, clearance")
+        command.add_argument(
+            "--basis", action="append", default=[], metavar="[BOARD=]FILE",
+            help="what was measured: stock, machine, clearance; one for each board of the design",
+        )  # fmt: skip
         command.add_argument("--json", action="store_true", help="print results and errors as JSON")
     return parser
 
@@ -149,16 +167,16 @@ def _recipe(arguments: argparse.Namespace) -> int:
     if arguments.basis:  # then the design is tried, so that an error shows at once
         from .build import build
 
-        build(design, basis(arguments))
+        build(design, basis(arguments, [board.id for board in design.boards]))
     put(design_to_json(design), arguments.out)
     return 0
 
 
 def _build(arguments: argparse.Namespace) -> int:
     from .build import build
-    from .design import design_from_json
 
-    built = build(design_from_json(load(arguments.design)), basis(arguments))
+    known = job(arguments)
+    built = build(known.design, known.basis, outlines(arguments))
     document = {
         "names": built.names,
         "parts": [
@@ -171,31 +189,35 @@ def _build(arguments: argparse.Namespace) -> int:
              "fingers": m.division.count, "finger": m.division.finger, "clearance": m.division.clearance}
             for m in built.mates
         ],
+        "findings": [vars(finding) for finding in built.findings],
     }  # fmt: skip
     lines = [f"{p.quantity} x {p.title}: {by(p.region.box)}, {len(p.region.holes)} holes" for p in built.parts]
     lines += [f"{m.title}: {m.division.count} fingers of {m.division.finger:.3f} mm" for m in built.mates]
+    lines += [
+        f"{finding.severity}: {finding.code} at {finding.field}: {finding.why} {finding.fix}"
+        for finding in built.findings
+    ]
     say(arguments, document, lines)
     return 0
 
 
 def _lay_out(arguments: argparse.Namespace) -> int:
-    from .build import build
-    from .job import place
+    from .job import compute
 
-    job = _job(arguments)
-    layout = place(job, build(job.design, job.basis))
+    layout = compute(job(arguments), outlines=outlines(arguments)).layout
     document = {
-        "sheets": layout.sheets,
-        "sheet": {"width": layout.area.width, "height": layout.area.height},
+        "sheets": [
+            {"number": s.number, "board": s.board, "width": s.area.width, "height": s.area.height} for s in layout.sheets
+        ],
         "placed": [
             {"part": p.part, "copy": p.copy, "sheet": p.sheet,
-             "x": p.placement.x, "y": p.placement.y, "angle": p.placement.angle}
+             "x": p.motion.x, "y": p.motion.y, "angle": p.motion.angle}
             for p in layout.placed
         ],
     }  # fmt: skip
-    lines = [f"{layout.sheets} sheet{'s' * (layout.sheets > 1)} of {layout.area.width:g} x {layout.area.height:g} mm"]
+    lines = [f"sheet {s.number}: {s.board}, {s.area.width:g} x {s.area.height:g} mm" for s in layout.sheets]
     lines += [
-        f"sheet {p.sheet}: {p.part} {p.copy} at {p.placement.x:.2f}, {p.placement.y:.2f} mm, turned {p.placement.angle:g}"
+        f"sheet {p.sheet}: {p.part} {p.copy} at {p.motion.x:.2f}, {p.motion.y:.2f} mm, turned {p.motion.angle:g}"
         for p in layout.placed
     ]
     say(arguments, document, lines)
@@ -205,11 +227,12 @@ def _lay_out(arguments: argparse.Namespace) -> int:
 def _export(arguments: argparse.Namespace) -> int:
     from .cutting import profile_from_json
     from .documents import mapping
-    from .job import FileFormat, compute
+    from .files import FileFormat
+    from .job import compute
 
     given = {name: value for name in _PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}
     known = mapping(load(arguments.profile), "profile") if arguments.profile else {}
-    result = compute(_job(arguments), profile_from_json({**known, **given}))
+    result = compute(job(arguments), profile_from_json({**known, **given}), outlines(arguments))
     file_format: FileFormat = arguments.format
     if arguments.format == "dxf" and arguments.release == "R12":
         file_format = "dxf-r12"
@@ -222,7 +245,7 @@ def _job_sheet(arguments: argparse.Namespace) -> int:
     from .job import compute
     from .job_sheet import job_sheet
 
-    put_text(job_sheet(compute(_job(arguments))), arguments.out)
+    put_text(job_sheet(compute(job(arguments), outlines=outlines(arguments))), arguments.out)
     return 0
 
 
@@ -236,8 +259,8 @@ def _profile(arguments: argparse.Namespace) -> int:
 def _check(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict
 
-    from .job import read_any
     from .proof.check_file import check_file
+    from .reading import read_any
     from .units import length_mm
 
     report = check_file(read_any(read(arguments.file), arguments.file.name), length_mm(arguments.close))
@@ -261,10 +284,15 @@ def _prove(arguments: argparse.Namespace) -> int:
 
     from .cutting import Layer, profile_from_json
     from .documents import mapping
-    from .job import FileFormat, compute, job_from_json, prove_files
+    from .files import FileFormat
+    from .job import compute, job_from_json
+    from .proving import prove_files
 
-    packet = _find_packet(arguments)
-    document = {**packet, "basis": load(arguments.basis)} if arguments.basis else packet
+    packet_file, packet = _find_packet(arguments)
+    document = {name: one for name, one in packet.items() if name not in ("profile", "files")}
+    known = job_from_json(document)
+    if arguments.basis:
+        known = replace(known, basis=basis(arguments, [board.id for board in known.design.boards]))
     profile = profile_from_json(packet.get("profile", {}))
     by_format: dict[FileFormat, dict[int, list[bytes]]] = {}
     operations = set()
@@ -288,7 +316,7 @@ def _prove(arguments: argparse.Namespace) -> int:
             op: Layer(one.name, one.colour, one.include and op in operations) for op, one in profile.layers.items()
         }
         profile = replace(profile, layers=layers)
-    result = compute(job_from_json(document), profile)
+    result = compute(known, profile, outlines_beside(packet_file))
     proofs = [prove_files(result, files, kind) for kind, files in by_format.items()]
     parts, mates, findings = (
         [asdict(row) for proof in proofs for row in getattr(proof, rows)] for rows in ("parts", "mates", "findings")
@@ -303,14 +331,14 @@ def _prove(arguments: argparse.Namespace) -> int:
     return 0 if fits else 1
 
 
-def _find_packet(arguments: argparse.Namespace) -> dict[str, Any]:
+def _find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:
     if arguments.packet:
-        return _packet(arguments.packet)
+        return arguments.packet, _packet(arguments.packet)
     names = {file.name for file in arguments.files}
     for candidate in sorted(arguments.files[0].parent.glob(f"*{PACKET}")):
         packet = _packet(candidate)
         if names <= packet["files"].keys():
-            return packet
+            return candidate, packet
     raise MissingInput(
         f"No packet beside {arguments.files[0].name} lists {'it' if len(names) == 1 else 'these files'}.",
         fix="Prove the files where `lean-notch export` wrote them, or name the packet with --packet.",
@@ -322,19 +350,6 @@ def _packet(file: Path) -> dict[str, Any]:
 
     packet = mapping(load(file), "packet")
     return {**packet, "files": mapping(entry(packet, "files", "packet"), "packet.files")}
-
-
-def _job(arguments: argparse.Namespace) -> Job:
-    from .design import design_from_json
-    from .job import Job, settings_from_json
-
-    given = {"margin": arguments.margin, "spacing": arguments.spacing}
-    settings = {name: value for name, value in given.items() if value is not None}
-    return Job(
-        design_from_json(load(arguments.design)),
-        basis(arguments),
-        settings_from_json({**settings, "quarter_turns": not arguments.no_turns}),
-    )
 
 
 if __name__ == "__main__":

@@ -12,7 +12,10 @@ from typing import TYPE_CHECKING, Any
 from .errors import BadDocument, MissingInput, NotchError
 
 if TYPE_CHECKING:
-    from .job import FileFormat, Result
+    from .basis import Basis
+    from .build import Outlines
+    from .files import FileFormat
+    from .job import Job, Result
 
 PACKET = ".packet.json"
 
@@ -20,7 +23,8 @@ PACKET = ".packet.json"
 def write_packet(result: Result, file_format: FileFormat, out: Path) -> tuple[list[str], str]:
     """Writes a job's files and the packet that proves them into a folder; their names. Raises MissingInput."""
     from .cutting import profile_to_json
-    from .job import job_to_json, slug, write_files
+    from .files import slug, write_files
+    from .job import job_to_json
 
     written = [*write_files(result, file_format)]
     packet = {
@@ -39,13 +43,66 @@ def write_packet(result: Result, file_format: FileFormat, out: Path) -> tuple[li
     return [str(out / file.name) for file in written], str(packet_file)
 
 
-def basis(arguments: argparse.Namespace) -> Any:
-    """What was measured, from the file named by --basis. Raises MissingInput for none."""
-    from .basis import basis_from_json
+def basis(arguments: argparse.Namespace, boards: Sequence[str] = ("main",)) -> Basis:
+    """What was measured, from the files named by --basis: one for all, or one for each of `boards`.
 
-    if not arguments.basis:
+    Raises MissingInput for none, or at the board that is missing.
+    """
+    from .basis import Basis, basis_from_json, board_basis_from_json
+
+    given: list[str] = arguments.basis
+    if not given:
         raise MissingInput("No basis is given.", fix="Name what was measured: --basis basis.json.", field="basis")
-    return basis_from_json(load(arguments.basis))
+    named = [one.partition("=") for one in given if "=" in one and not Path(one).exists()]
+    if not named:
+        if len(given) > 1:
+            raise MissingInput(
+                f"{len(given)} bases are given, and no boards.",
+                fix=f"Say which is which: {' '.join(f'--basis {board}=FILE' for board in boards)}.", field="basis",
+            )  # fmt: skip
+        found = basis_from_json(load(Path(given[0])), boards)
+    else:
+        documents = {board: load(Path(file)) for board, _, file in named}
+        found = Basis(tuple((board, board_basis_from_json(one)) for board, one in documents.items()))
+    for board in boards:
+        found.of(board)
+    return found
+
+
+def job(arguments: argparse.Namespace) -> Job:
+    """The job of a design and a basis, or of a job's own document; --basis and layout options count before what that says."""
+    from dataclasses import replace
+
+    from .design import design_from_json
+    from .documents import mapping
+    from .job import Job, job_from_json, settings_from_json, usual_settings, with_layout
+
+    document = mapping(load(arguments.design), "design")
+    if "design" in document:
+        known = job_from_json(document)
+        if arguments.basis:
+            known = replace(known, basis=basis(arguments, [board.id for board in known.design.boards]))
+    else:
+        design = design_from_json(document)
+        known = Job(design, basis(arguments, [board.id for board in design.boards]))
+    given = {name: value for name in ("margin", "spacing") if (value := getattr(arguments, name, None)) is not None}
+    turns = {"quarter_turns": False} if getattr(arguments, "no_turns", False) else {}
+    for board in known.design.boards if given or turns else ():
+        usual = vars(known.settings(board.id) if "design" in document else usual_settings(known.basis.of(board.id)))
+        known = with_layout(known, board.id, settings_from_json({**usual, **given, **turns}))
+    return known
+
+
+def outlines(arguments: argparse.Namespace) -> Outlines:
+    """The outlines of files that a job's document uses: they lie beside it, in `files`."""
+    return outlines_beside(arguments.design)
+
+
+def outlines_beside(document: Path) -> Outlines:
+    from .reading import outlines_of
+
+    folder = document.parent / "files"
+    return outlines_of(lambda name: read(folder / name))
 
 
 def read(path: Path) -> bytes:
@@ -62,9 +119,9 @@ def load(path: Path) -> Any:
     """A JSON document. Raises MissingInput or BadDocument."""
     try:
         return json.loads(read(path))
-    except (json.JSONDecodeError, UnicodeDecodeError) as error:
+    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
         raise BadDocument(
-            f"{path} is no JSON: {error}.", fix="Name a file that lean-notch wrote, or mend it there."
+            f"{path} is not JSON: {error}.", fix="Name a file that lean-notch wrote, or mend it there."
         ) from None
 
 

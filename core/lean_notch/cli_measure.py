@@ -7,7 +7,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from .cli_files import basis, load, read, say, write_packet
+from .cli_files import basis, job, load, outlines, read, say, write_packet
 from .errors import MissingInput, NotchError
 
 
@@ -56,7 +56,7 @@ def add_measuring(commands: Any) -> list[argparse.ArgumentParser]:
     attempt = commands.add_parser(
         "try", help="a design on another basis", description="What changes on another board or machine, side by side."
     )
-    attempt.add_argument("design", type=Path, metavar="DESIGN", help="a design, as `lean-notch recipe` writes it")
+    attempt.add_argument("design", type=Path, metavar="DESIGN", help="a design or a job's document")
     attempt.add_argument("--on", type=Path, action="append", required=True, metavar="FILE", help="another basis")
     attempt.set_defaults(run=_try)
     return [piece, practice, kerf, attempt]
@@ -77,10 +77,10 @@ def _test_piece(arguments: argparse.Namespace) -> int:
     from .job import compute
     from .test_pieces import INSTRUCTIONS, kerf_note, piece_job
 
-    at = basis(arguments)
-    job = piece_job(arguments.way, settings(arguments.set), at.stock, at.machine)
-    names, packet = write_packet(compute(job), arguments.format, arguments.out)
-    steps, note = INSTRUCTIONS[arguments.way], kerf_note(job)
+    at = basis(arguments).of("main")
+    piece = piece_job(arguments.way, settings(arguments.set), at.stock, at.machine)
+    names, packet = write_packet(compute(piece), arguments.format, arguments.out)
+    steps, note = INSTRUCTIONS[arguments.way], kerf_note(piece)
     say(
         arguments,
         {"files": names, "packet": packet, "instructions": steps, "kerf_note": note},
@@ -169,16 +169,17 @@ def _readings(text: str, field: str) -> list[float]:
 def _try(arguments: argparse.Namespace) -> int:
     from .basis import basis_from_json
     from .cutting import say_time
-    from .design import design_from_json
-    from .job import Job, compute
+    from .job import compute
     from .trial import try_basis
     from .units import say_mm
 
-    now = compute(Job(design_from_json(load(arguments.design)), basis(arguments)))
+    now = compute(job(arguments), outlines=outlines(arguments))
+    boards = [board.id for board in now.job.design.boards]
     documents: list[dict[str, object]] = []
     lines: list[str] = []
-    for other in [now.job.basis, *(basis_from_json(load(file)) for file in arguments.on)]:
-        trial = try_basis(now, other)
+    for basis_of_all in [now.job.basis, *(basis_from_json(load(file), boards) for file in arguments.on)]:
+        trial = try_basis(now, basis_of_all, outlines(arguments))
+        other = basis_of_all.of(boards[0])
         head = f"{other.stock.name} {say_mm(other.thickness, 2)}, {other.machine.name}, kerf {say_mm(other.kerf)}"
         if trial.error:
             documents.append({"stock": other.stock.name, "error": trial.error.as_json()})

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
+import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from typing import Any, cast
 
 from .errors import BadDocument, NotchError
-from .units import Length, Unit, length_mm
+from .units import Length, Unit, length_mm, plain_fractions
 
 
 def mapping(value: object, field: str) -> Mapping[str, Any]:
@@ -34,22 +35,35 @@ def entry(document: Mapping[str, Any], key: str, field: str = "") -> Any:
 
 
 def text(value: object, field: str, longest: int = 120, *, required: bool = True) -> str:
+    """Printable characters, without blanks around them, that can be stored and written into any file."""
     if not isinstance(value, str) or (required and not value.strip()):
-        raise BadDocument(f"“{field}” is empty or no text.", fix="Type a few words.", field=field)
+        raise BadDocument(f"“{field}” is empty, or not a text.", fix="Type a few words.", field=field)
     if len(value) > longest:
         raise BadDocument(f"“{field}” has {len(value)} characters.", fix=f"Use at most {longest}.", field=field)
+    bad = next((c for c in value if c not in "\n\t" and unicodedata.category(c) in ("Cc", "Cs")), None)
+    if bad is not None:
+        raise BadDocument(
+            f"“{field}” has a character that cannot be written, number {ord(bad)}.", fix="Type it again.", field=field
+        )
     return value.strip()
 
 
+def flag(value: object, field: str) -> bool:
+    """True or false; a text such as "false" is neither."""
+    if not isinstance(value, bool):
+        raise BadDocument(f"“{field}” is {value!r}.", fix="Give true or false.", field=field)
+    return value
+
+
 def choice(value: object, allowed: Sequence[str], field: str) -> str:
-    if value not in allowed:
+    if not isinstance(value, str) or value not in allowed:
         raise BadDocument(f"“{field}” is “{value}”.", fix=f"Choose one of: {', '.join(allowed)}.", field=field)
-    return cast(str, value)
+    return value
 
 
 def whole(value: object, field: str, least: int, most: int) -> int:
-    if isinstance(value, str) and value.strip().isdigit():
-        value = int(value)
+    if isinstance(value, str) and value.strip().isascii() and value.strip().isdigit():
+        value = int(value[:20])
     if isinstance(value, float) and value.is_integer():
         value = int(value)
     if not isinstance(value, int) or isinstance(value, bool) or not least <= value <= most:
@@ -62,9 +76,10 @@ def length(value: object, field: str) -> Length:
     if isinstance(value, Mapping):
         unit = choice(value.get("unit", "mm"), ("mm", "in"), field)
         value = value.get("text", "")
-        return Length(value if isinstance(value, str) else repr(value), cast(Unit, unit))
+        text = value if isinstance(value, str) else repr(value)
+        return Length(plain_fractions(text, cast(Unit, unit)), cast(Unit, unit))
     if isinstance(value, str):
-        return Length(value)
+        return Length(plain_fractions(value, "mm"))
     if isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < math.inf:
         return Length(f"{value!r}")
     raise BadDocument(f"“{field}” is no length.", fix='Write a number in mm or a text such as "1/8 in".', field=field)

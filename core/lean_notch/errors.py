@@ -102,3 +102,11 @@ class UnreadableFile(NotchError):
 
 class MissingInput(NotchError):
     code = "missing-input"
+
+
+class TooMuchWork(NotchError):
+    code = "too-much-work"
+
+
+class CircularParts(NotchError):
+    code = "circular-parts"

@@ -12,7 +12,8 @@ Severity = Literal["stop", "look"]
 class Finding:
     """Something to stop for, or to look at: where, how much, and what to do.
 
-    `place` is in mm: on the sheet where `sheet` is named, else on the part. Lengths in texts are "<number> mm".
+    `place` is in mm: on the sheet where `sheet` is named, else on the part. `field` is the path of what to mend, or "".
+    Lengths in texts are "<number> mm".
     """
 
     code: str
@@ -24,3 +25,4 @@ class Finding:
     sheet: int = 0
     place: tuple[float, float] | None = None
     amount: float = 0.0
+    field: str = ""

@@ -1,55 +1,61 @@
-"""A whole job: design + basis + layout settings in; build, layout, cut plan, files and proof out."""
+"""A whole job: design + basis + layout settings in; build, layout and cut plan out."""
 
 from __future__ import annotations
 
-import re
-import unicodedata
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from functools import cached_property
-from typing import Any, Literal
+from typing import Any
 
-from .basis import Basis, basis_from_json, basis_to_json
-from .build import Build, build
-from .cutting import (
-    PLAIN,
-    CutPlan,
-    Profile,
-    SheetPlan,
-    check_room,
-    cut_lengths,
-    plan_cut,
-    plan_part,
-)
+from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
+from .build import Build, Outlines, build
+from .build.build import no_files
+from .cutting import PLAIN, CutPlan, Profile, check_room, cut_lengths, plan_cut
 from .design import Design, design_from_json, design_to_json
-from .documents import entry, mapping, mm
-from .errors import PartTooLarge, UnreadableFile
-from .formats.dxf_write import write_dxf
-from .formats.frame import Frame, only
-from .formats.read_file import ReadFile
-from .formats.svg_write import write_svg
-from .geometry import Segment
-from .nesting import Area, Layout, LayoutSettings, Piece, lay_out
-from .proof import Proof, prove
-from .units import say_mm
+from .documents import entry, flag, mapping, mm, whole
+from .errors import BadDocument, NotchError, PartTooLarge
+from .nesting import Area, Layout, LayoutSettings, Piece, lay_out, together
 
-FileFormat = Literal["svg", "dxf", "dxf-r12", "pdf"]
-FILE_FORMATS: tuple[FileFormat, ...] = ("svg", "dxf", "dxf-r12", "pdf")
+MOST_SETS = 1000
 
 
 @dataclass(frozen=True)
 class Job:
-    """All that is decided and measured; everything else is computed from it."""
+    """All that is decided and measured; everything else is computed from it.
+
+    `layouts` are the settings of boards, by id; a board without any has the usual ones. The job makes `sets` of it.
+    """
 
     design: Design
     basis: Basis
-    settings: LayoutSettings = LayoutSettings()
+    layouts: tuple[tuple[str, LayoutSettings], ...] = ()
+    sets: int = 1
+
+    def settings(self, board: str) -> LayoutSettings:
+        return dict(self.layouts).get(board) or usual_settings(self.basis.of(board))
+
+    @property
+    def kerfs(self) -> dict[str, float]:
+        """What the beam or tool takes, by board."""
+        return {board.id: self.basis.of(board.id).kerf for board in self.design.boards}
+
+    @property
+    def all_settings(self) -> dict[str, LayoutSettings]:
+        return {board.id: self.settings(board.id) for board in self.design.boards}
+
+
+def usual_settings(basis: BoardBasis) -> LayoutSettings:
+    """Spacing and margin with which any tool of that machine has room."""
+    usual = LayoutSettings()
+    if basis.machine.kind == "laser":
+        return usual
+    return LayoutSettings(margin=max(usual.margin, basis.kerf), spacing=max(usual.spacing, 2 * basis.kerf + 2))
 
 
 @dataclass(frozen=True)
 class Result:
     """What a job is. Its `plan`, for the receiver that `profile` describes, is made when it is asked for: most edits
-    are followed by the next one before anybody cuts."""
+    are followed by the next one before anybody cuts. Quantities in `build` are those of all sets."""
 
     job: Job
     build: Build
@@ -59,202 +65,104 @@ class Result:
     @cached_property
     def plan(self) -> CutPlan:
         job = self.job
-        return plan_cut(job.design.name, self.build, self.layout, job.settings, job.basis.kerf, self.profile)
+        return plan_cut(job.design.name, self.build, self.layout, job.all_settings, job.kerfs, self.profile)
 
     @property
     def cut_lengths(self) -> tuple[float, ...]:
         """Of each sheet, in mm: all that is cut through."""
-        return cut_lengths(self.build, self.layout, self.job.basis.kerf)
+        return cut_lengths(self.build, self.layout, self.job.kerfs)
+
+    def used(self, sheet: int) -> float:
+        """How much of a sheet its parts take, in mm²."""
+        return sum(self.build.part(one.part).region.area for one in self.layout.on_sheet(sheet))
 
 
-@dataclass(frozen=True)
-class OutFile:
-    """One written file: of a sheet, of one operation on a sheet, or of one part (then `sheet` is 0)."""
-
-    name: str
-    sheet: int
-    data: bytes
-    part: str = ""
-    operation: str = ""
-
-
-def compute(job: Job, profile: Profile = PLAIN) -> Result:
-    """Build and lay out. Raises NotchError at the field to mend, also where the beam has no room to cut."""
-    built = build(job.design, job.basis)
+def compute(job: Job, profile: Profile = PLAIN, outlines: Outlines = no_files) -> Result:
+    """Build and lay out. Raises NotchError at the path of what to mend, also where the beam has no room to cut."""
+    built = build(job.design, job.basis, outlines)
+    if job.sets > 1:
+        built = replace(built, parts=tuple(replace(part, quantity=part.quantity * job.sets) for part in built.parts))
     layout = place(job, built)
-    check_room(built, job.settings, job.basis.kerf)
+    check_room(built, job.all_settings, job.kerfs)
     return Result(job, built, layout, profile)
 
 
 def place(job: Job, built: Build) -> Layout:
-    """The build's parts on the basis' sheets. Raises PartTooLarge at the chosen size that the part goes back to."""
-    width, height = job.basis.sheet_area
-    area = Area(width, height, job.basis.stock.sheets, tuple(one.box for one in job.basis.machine.keep_outs))
-    pieces = [Piece(part.id, part.title, part.region, part.quantity) for part in built.parts]
+    """The build's parts on their boards' sheets. Raises PartTooLarge at the size that the part goes back to."""
+    layouts = []
+    for board in job.design.boards:
+        pieces = [Piece(p.id, p.title, p.region, p.quantity) for p in built.parts if p.board == board.id]
+        if pieces:
+            layouts.append((board.id, _place(job, built, board.id, pieces)))
+    return together(layouts)
+
+
+def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
+    basis = job.basis.of(board)
+    width, height = basis.sheet_area
+    area = Area(width, height, basis.stock.sheets, tuple(one.box for one in basis.machine.keep_outs))
     try:
-        return lay_out(pieces, area, job.settings)
+        return lay_out(pieces, area, job.settings(board))
     except PartTooLarge as error:
-        part = next(part for part in job.design.parts if part.id == error.field)
-        standing = built.part(part.id).standing
-        longer = part.panel.width if standing.width >= standing.height else part.panel.height
-        error.field = job.design.chosen_behind(longer)
+        part = built.part(error.field)
+        longer = 0 if part.size[0] >= part.size[1] else 1
+        steps = f"parts/{part.id}/steps"
+        error.field = (job.design.input_behind(part.typed[longer]) or steps) if part.typed else steps
+        raise
+    except NotchError as error:
+        error.field = f"basis/{board}/{error.field}"
         raise
 
 
-def file_name(job: Job, what: int | str, file_format: FileFormat) -> str:
-    """Design, stock, measured thickness and what is in it (a sheet's number, or words), so that nobody has to open the
-    file to know. The thickness has the two decimals of a caliper.
-    """
-    inside = f"sheet-{what}" if isinstance(what, int) else slug(what)
-    stem = f"{slug(job.design.name)}_{slug(job.basis.stock.name)}_{job.basis.thickness:.2f}mm_{inside}"
-    return f"{stem}_R12.dxf" if file_format == "dxf-r12" else f"{stem}.{file_format}"
+VERSION = 2
 
 
-def slug(text: str) -> str:
-    """A name that every file system takes.
-
-    >>> slug("Étui à fioles, no. 2")
-    'etui-a-fioles-no-2'
-    """
-    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode()
-    return re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60] or "job"
-
-
-def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
-    """The files that the result's profile asks for, the same bytes for the same job."""
-    job, profile = result.job, result.profile
-    if profile.split == "part":
-        return tuple(
-            OutFile(
-                file_name(job, f"{part.title} x{part.quantity}", file_format), 0,
-                _written(job, part.title, plan_part(part, result.build, job.basis.kerf, profile), profile, file_format),
-                part.id,
-            )
-            for part in result.build.parts
-        )  # fmt: skip
-    files = []
-    for sheet in result.plan.sheets:
-        if profile.split == "sheet":
-            data = _written(job, f"sheet {sheet.number}", sheet, profile, file_format)
-            files.append(OutFile(file_name(job, sheet.number, file_format), sheet.number, data))
-            continue
-        used = {path.operation for path in sheet.paths}
-        for operation in profile.order:
-            if operation in used and profile.layers[operation].include:
-                data = _written(
-                    job, f"sheet {sheet.number}, {operation}", only(sheet, [operation]), profile, file_format
-                )
-                name = file_name(job, f"sheet {sheet.number} {operation}", file_format)
-                files.append(OutFile(name, sheet.number, data, operation=operation))
-    return tuple(files)
-
-
-def _written(job: Job, what: str, sheet: SheetPlan, profile: Profile, file_format: FileFormat) -> bytes:
-    title = f"{job.design.name}, {job.basis.stock.name} {say_mm(job.basis.thickness, 2)}, {what}"
-    if file_format == "svg":
-        return write_svg(title, sheet, profile).encode()
-    if file_format == "pdf":
-        from .formats.pdf_write import write_pdf
-
-        return write_pdf(title, sheet, profile)
-    return write_dxf(sheet, "R12" if file_format == "dxf-r12" else "R2000", profile).encode()
-
-
-def read_outlines(data: bytes, file_format: FileFormat) -> ReadFile:
-    """What a file of that format holds. Raises UnreadableFile; PDF is written here, not read."""
-    if file_format == "svg":
-        from .formats.svg_read import read_svg
-
-        return read_svg(data)
-    if file_format == "pdf":
-        raise UnreadableFile("PDF is not read.", fix="Use the SVG or DXF of the same drawing.")
-    from .formats.dxf_read import read_dxf
-
-    return read_dxf(data)
-
-
-def read_any(data: bytes, name: str) -> ReadFile:
-    """What an SVG or DXF from anywhere holds, told by its content. Raises UnreadableFile."""
-    start = data[:4096].lstrip(b"\xef\xbb\xbf \r\n\t")
-    if start.startswith(b"%PDF"):
-        return read_outlines(data, "pdf")
-    if start.startswith(b"<"):
-        return read_outlines(data, "svg")
-    if name.lower().endswith(".dxf") or start[:1].isdigit():
-        return read_outlines(data, "dxf")
-    raise UnreadableFile(f"{name} is neither SVG nor DXF.", fix="Choose a file that ends in .svg or .dxf.")
-
-
-def prove_files(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> Proof:
-    """Reads written files (by sheet number, together all that is on the sheet) back and judges what a beam of the
-    basis' kerf leaves of them."""
-    read_back = {
-        number: _joined([_on_sheet(result, read_outlines(one, file_format), file_format) for one in some])
-        for number, some in files.items()
-    }
-    return prove(read_back, result.build, result.layout, result.job.basis, result.plan, result.profile)
-
-
-def _on_sheet(result: Result, file: ReadFile, file_format: FileFormat) -> ReadFile:
-    """A file's lines where they lie on the sheet: SVG says so itself, for DXF the profile does."""
-    if file_format == "svg":
-        return file
-    area = result.layout.area
-    frame = Frame.on(area.width, area.height, result.profile)
-    sense = -1.0 if frame.flipped else 1.0
-    return replace(
-        file,
-        paths=tuple(
-            replace(
-                path,
-                segments=tuple(Segment(frame.back(s.start), frame.back(s.end), sense * s.bulge) for s in path.segments),
-            )
-            for path in file.paths
-        ),
-    )
-
-
-def _joined(files: Sequence[ReadFile]) -> ReadFile:
-    first = files[0]
-    return replace(
-        first,
-        paths=tuple(path for file in files for path in file.paths),
-        texts=tuple(text for file in files for text in file.texts),
-        unread=tuple(dict.fromkeys(kind for file in files for kind in file.unread)),
-    )
-
-
-def prove_job(result: Result, file_format: FileFormat = "svg") -> Proof:
-    """The proof of what `write_files` writes."""
-    by_sheet: dict[int, list[bytes]] = {}
-    for file in write_files(replace(result, profile=replace(result.profile, split="sheet")), file_format):
-        by_sheet.setdefault(file.sheet, []).append(file.data)
-    return prove_files(result, by_sheet, file_format)
-
-
-def settings_from_json(document: object) -> LayoutSettings:
-    settings, default = mapping(document, "layout"), LayoutSettings()
-    return LayoutSettings(
-        margin=mm(settings.get("margin", default.margin), "margin"),
-        spacing=mm(settings.get("spacing", default.spacing), "spacing"),
-        quarter_turns=bool(settings.get("quarter_turns", default.quarter_turns)),
-    )
+def settings_from_json(document: object, path: str = "layout") -> LayoutSettings:
+    """A board's layout settings. Raises NotchError at the field."""
+    settings, default = mapping(document, path), LayoutSettings()
+    try:
+        return LayoutSettings(
+            margin=mm(settings.get("margin", default.margin), "margin"),
+            spacing=mm(settings.get("spacing", default.spacing), "spacing"),
+            quarter_turns=flag(settings.get("quarter_turns", default.quarter_turns), "quarter_turns"),
+        )
+    except NotchError as error:
+        error.field = f"{path}/{error.field}"
+        raise
 
 
 def job_from_json(document: object) -> Job:
-    """A Job from its document. Raises NotchError at the entry that is wrong."""
+    """A Job from its document of either version. Raises NotchError at the path of the entry that is wrong."""
     top = mapping(document, "job")
-    return Job(
-        design_from_json(entry(top, "design")),
-        basis_from_json(entry(top, "basis")),
-        settings_from_json(top.get("layout", {})),
-    )
+    version = top.get("lean_notch_job", 1)
+    if version not in (1, VERSION) or isinstance(version, bool):
+        raise BadDocument(
+            f"The document is not a Lean Notch job of version {VERSION} or older.",
+            fix="Open it in the version that wrote it.", field="lean_notch_job",
+        )  # fmt: skip
+    design = design_from_json(entry(top, "design"))
+    boards = tuple(board.id for board in design.boards)
+    basis = basis_from_json(entry(top, "basis"), boards)
+    layout = mapping(top.get("layout", {}), "layout")
+    if version == 1:
+        # Version 1 took a setting that is not there as usual for a laser.
+        return Job(design, basis, ((boards[0], settings_from_json(layout, f"layout/{boards[0]}")),))
+    layouts = tuple((name, settings_from_json(one, f"layout/{name}")) for name, one in layout.items())
+    return Job(design, basis, layouts, whole(top.get("sets", 1), "sets", 1, MOST_SETS))
 
 
 def job_to_json(job: Job) -> dict[str, Any]:
     """The document that `job_from_json` reads."""
     return {
+        "lean_notch_job": VERSION,
         "design": design_to_json(job.design),
         "basis": basis_to_json(job.basis),
-        "layout": asdict(job.settings),
+        "layout": {board: asdict(settings) for board, settings in job.layouts},
+        **({"sets": job.sets} if job.sets > 1 else {}),
     }
+
+
+def with_layout(job: Job, board: str, settings: LayoutSettings) -> Job:
+    """`job` with other settings for one board."""
+    kept: Mapping[str, LayoutSettings] = {**dict(job.layouts), board: settings}
+    return replace(job, layouts=tuple(kept.items()))

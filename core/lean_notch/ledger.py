@@ -1,22 +1,22 @@
 """The figures of a job, each with its source and its derivation in plain arithmetic.
 
-In: a computed job; out: rows by subject ("basis", "job", "part:front", "joint:front-left", "sheet:1"). A length is in
+In: a computed job; out: rows by subject ("basis:main", "job", "part:front", "joint:front-left", "sheet:1"). A length is in
 mm, and lengths inside a derivation are written "<number> mm", so that an edge can show them in another unit.
 """
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from .basis import Basis, Fit, Readings
+from .basis import BoardBasis, Fit, Readings, finger_fit
 from .basis.notebook import WAY_TITLES
 from .build import FlatPart, Mate
 from .job import Result
-from .units import Length, Unit, say_mm, say_within
+from .nesting import Sheet
+from .units import Length, Unit, say_mm, say_within, true_digits
 
 Source = Literal["measured", "chosen", "computed"]
 Kind = Literal["length", "count", "share", "area", "word"]
@@ -26,7 +26,7 @@ Kind = Literal["length", "count", "share", "area", "word"]
 class Figure:
     """One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
 
-    `field` names the input that changes it, for chosen figures; `typed` is what was typed there, in `unit`.
+    `field` is the path of the input that changes it, "" for none; `typed` is what was typed there, in `unit`.
     """
 
     key: str
@@ -43,15 +43,29 @@ class Figure:
 
 def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     """All rows of a job by subject."""
-    rows = {"basis": _basis(result), "job": _job(result)}
+    rows = {f"basis:{board.id}": _basis(result.job.basis.of(board.id)) for board in result.job.design.boards}
+    rows["job"] = _job(result)
     rows |= {f"part:{part.id}": _part(part, result) for part in result.build.parts}
     rows |= {f"joint:{mate.id}": _mate(mate, result) for mate in result.build.mates}
-    rows |= {f"sheet:{number}": _sheet(number, length, result) for number, length in enumerate(result.cut_lengths, 1)}
+    rows |= {
+        f"sheet:{sheet.number}": _sheet(sheet, length, result)
+        for sheet, length in zip(result.layout.sheets, result.cut_lengths, strict=True)
+    }
     return rows
 
 
-def _basis(result: Result) -> tuple[Figure, ...]:
-    basis = result.job.basis
+def _sum(total: float, first: tuple[str, float], sign: str, second: tuple[str, float]) -> str:
+    """A sum or a difference in words and figures, with as many digits as it takes to be true.
+
+    >>> _sum(3.815, ("slot", 3.955), "−", ("kerf", 0.14))
+    'slot 3.955 mm − kerf 0.14 mm'
+    """
+    (name, value), (other, change) = first, second
+    digits = max(3, true_digits(total, (value, -change if sign == "−" else change)))
+    return f"{name} {say_mm(value, digits)} {sign} {other} {say_mm(change, digits)}"
+
+
+def _basis(basis: BoardBasis) -> tuple[Figure, ...]:
     readings, clearance, kerf = basis.stock.readings, basis.clearance, basis.kerf
     count = len(readings.values_mm)
     return (
@@ -61,9 +75,9 @@ def _basis(result: Result) -> tuple[Figure, ...]:
         Figure("kerf", "kerf", kerf, "measured", _kerf_because(basis)),
         Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, the whole gap of one finger"),
         Figure("slot", "a slot for this board", basis.slot, "computed",
-               f"thickness {say_mm(readings.mean)} + clearance {say_mm(clearance)}"),
-        Figure("slot_drawn", "its path drawn at", basis.slot_drawn, "computed",
-               f"slot {say_mm(basis.slot)} - kerf {say_mm(kerf)}"),
+               _sum(basis.slot, ("thickness", readings.mean), "+", ("clearance", clearance))),
+        Figure("slot_drawn", "its cut path", basis.slot_drawn, "computed",
+               _sum(basis.slot_drawn, ("slot", basis.slot), "−", ("kerf", kerf))),
         Figure("slot_fit", "the board in that slot", None, "computed", _fit_because(basis.slot_fit), kind="word",
                word=basis.slot_fit.verdict),
     )  # fmt: skip
@@ -73,14 +87,15 @@ def _spread(readings: Readings) -> Figure:
     if len(readings.values_mm) == 1:
         return Figure("spread", "spread", None, "measured", "one reading tells none", kind="word", word="not known")
     return Figure(
-        "spread", "spread", readings.spread, "measured", f"{say_mm(readings.thick)} - {say_mm(readings.thin)}"
-    )
+        "spread", "spread", readings.spread, "measured",
+        _sum(readings.spread, ("thick", readings.thick), "−", ("thin", readings.thin)),
+    )  # fmt: skip
 
 
-def _kerf_because(basis: Basis) -> str:
+def _kerf_because(basis: BoardBasis) -> str:
     found = basis.machine.found
     if found is None:
-        return f"what {basis.machine.name} removes, typed: how sure is not known"
+        return f"what {basis.machine.name} removes; typed in, uncertainty unknown"
     return f"{say_within(found.within)}, {WAY_TITLES[found.way]} on {found.stock}, {found.date[:10]}"
 
 
@@ -96,19 +111,10 @@ def _job(result: Result) -> tuple[Figure, ...]:
         plain = dimension.length.text.strip() in names or _is_number(dimension.length)
         because = "" if plain else _in_figures(dimension.length.text, names)
         if dimension.chosen:
-            typed = dimension.length
+            field, typed = design.input_of(dimension.name), dimension.length
             rows.append(
-                Figure(
-                    dimension.name,
-                    dimension.title,
-                    value,
-                    "chosen",
-                    because,
-                    field=dimension.name,
-                    typed=typed.text,
-                    unit=typed.unit,
-                )
-            )
+                Figure(dimension.name, dimension.title, value, "chosen", because, field=field, typed=typed.text, unit=typed.unit)
+            )  # fmt: skip
         elif because:
             rows.append(Figure(dimension.name, dimension.title, value, "computed", because))
     return tuple(rows)
@@ -122,65 +128,76 @@ def _in_figures(text: str, names: Mapping[str, float]) -> str:
     """An expression with the value beside each name: "width 150 mm + 2 × thickness 3.06 mm"."""
     text = re.sub(r"\s*\*\s*", " × ", text)
     return re.sub(
-        r"[A-Za-z_]\w*",
+        r"[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)?",
         lambda m: f"{m[0].replace('_', ' ')} {say_mm(names[m[0]])}" if m[0] in names else m[0],
         text,
     )
 
 
 def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
-    standing, readings = part.standing, result.job.basis.stock.readings
+    job = result.job
+    readings = job.basis.of(part.board).stock.readings
+    design = job.design.part(part.id)
+    assert design, "a built part is one of the design"
+    stands, sets = job.design.quantity(design) - design.loose, job.sets
+    many = f"{stands} standing + {design.loose} loose" + (f", × {sets} sets" if sets > 1 else "")
     return (
-        Figure("width", "width", standing.width, "computed", "with its fingers"),
-        Figure("height", "height", standing.height, "computed", "with its fingers"),
+        Figure("width", "width", part.size[0], "computed", "with its fingers"),
+        Figure("height", "height", part.size[1], "computed", "with its fingers"),
         Figure(
-            "thickness",
-            "thickness",
-            readings.mean,
-            "measured",
-            f"{say_mm(readings.thin)} to {say_mm(readings.thick)}",
+            "thickness", "thickness", readings.mean, "measured", f"{say_mm(readings.thin)} to {say_mm(readings.thick)}"
         ),
         Figure("area", "area", part.region.area, "computed", kind="area"),
         Figure("outline", "outline", part.region.length, "computed", "finished edge, all round"),
-        Figure("quantity", "quantity", part.quantity, "chosen", kind="count"),
-    )
-
-
-def _mate(mate: Mate, result: Result) -> tuple[Figure, ...]:
-    division, basis = mate.division, result.job.basis
-    kerf, clearance, readings = basis.kerf, division.clearance, basis.stock.readings
-    edge, finger = division.cuts[-1], division.finger
-    made, socket = finger - clearance / 2, finger + clearance / 2
-    titles = {part.id: part.title for part in result.build.parts}
-    return (
-        Figure("fingers", "fingers", division.count, "computed", "an odd count, so that both ends are alike", kind="count"),
-        Figure("pitch", "share of each finger", finger, "computed", f"edge {say_mm(edge)} / {division.count} fingers"),
-        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, half on either side of a finger"),
-        Figure("finger", "finger", made, "computed", f"share {say_mm(finger)} - half the clearance {say_mm(clearance / 2)}"),
-        Figure("socket", "socket", socket, "computed", f"finger {say_mm(made)} + clearance {say_mm(clearance)}"),
-        Figure("finger_drawn", "finger, drawn", made + kerf, "computed", f"finger {say_mm(made)} + kerf {say_mm(kerf)}"),
-        Figure("socket_drawn", "socket, drawn", socket - kerf, "computed", f"socket {say_mm(socket)} - kerf {say_mm(kerf)}"),
-        Figure("fit", "fit", None, "computed", _fit_because(basis.finger_fit), kind="word", word=basis.finger_fit.verdict),
-        Figure("finger_length", "finger length", mate.first.depth, "measured",
-               f"thickness of {titles[mate.second.part]}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
-        Figure("first", "end fingers on", None, "chosen", "the corners belong to it", kind="word",
-               word=titles[mate.first.part]),
+        Figure("quantity", "quantity", part.quantity, "computed", many, kind="count"),
+        Figure("loose", "loose copies", design.loose, "chosen", "cut beside those that stand", kind="count",
+               field=f"parts/{part.id}/loose", typed=str(design.loose)),
     )  # fmt: skip
 
 
-def _sheet(number: int, cut_length: float, result: Result) -> tuple[Figure, ...]:
-    layout, settings = result.layout, result.job.settings
-    placed = layout.on_sheet(number)
-    used = math.fsum(result.build.part(one.part).region.area for one in placed)
+def _mate(mate: Mate, result: Result) -> tuple[Figure, ...]:
+    parts = {part.id: part for part in result.build.parts}
+    first, second = parts[mate.first.part], parts[mate.second.part]
+    basis, other = result.job.basis.of(first.board), result.job.basis.of(second.board)
+    division, readings = mate.division, other.stock.readings
+    clearance, edge, finger = division.clearance, mate.division.cuts[-1], mate.division.finger
+    made, socket = finger - clearance / 2, finger + clearance / 2
+    fit = finger_fit(basis, other)
+    joint = next(one for one in result.job.design.joints if one.id == mate.id)
+    wanted = joint.how.width
     return (
-        Figure("margin", "margin", settings.margin, "chosen", "from the sheet's edge", field="margin",
+        Figure("fingers", "fingers", division.count, "computed", "an odd count, so that both ends are alike", kind="count"),
+        Figure("wanted", "finger width wanted", wanted.mm(result.build.names) if wanted else None, "chosen",
+               "the nearest odd count of fingers is taken", kind="length" if wanted else "word", word="by thickness",
+               field=f"joints/{mate.id}/how/width", typed=wanted.text if wanted else "", unit=wanted.unit if wanted else "mm"),
+        Figure("pitch", "finger pitch", finger, "computed", f"edge {say_mm(edge)} / {division.count} fingers"),
+        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, half on either side of a finger"),
+        Figure("finger", "finger", made, "computed",
+               _sum(made, ("pitch", finger), "−", ("half the clearance", clearance / 2))),
+        Figure("socket", "socket", socket, "computed", _sum(socket, ("finger", made), "+", ("clearance", clearance))),
+        Figure("finger_drawn", "finger, cut path", made + basis.kerf, "computed",
+               _sum(made + basis.kerf, ("finger", made), "+", ("kerf", basis.kerf))),
+        Figure("socket_drawn", "socket, cut path", socket - other.kerf, "computed",
+               _sum(socket - other.kerf, ("socket", socket), "−", ("kerf", other.kerf))),
+        Figure("fit", "fit", None, "computed", _fit_because(fit), kind="word", word=fit.verdict),
+        Figure("finger_length", "finger length", mate.first.depth, "measured",
+               f"thickness of {second.title}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
+        Figure("first", "corner fingers on", None, "computed", "the corners belong to it", kind="word", word=first.title),
+    )  # fmt: skip
+
+
+def _sheet(sheet: Sheet, cut_length: float, result: Result) -> tuple[Figure, ...]:
+    area, settings, kerf = sheet.area, result.job.settings(sheet.board), result.job.kerfs[sheet.board]
+    path = f"layout/{sheet.board}"
+    return (
+        Figure("margin", "margin", settings.margin, "chosen", "from the sheet's edge", field=f"{path}/margin",
                typed=f"{settings.margin:g}"),
-        Figure("spacing", "spacing", settings.spacing, "chosen", f"at least the kerf {say_mm(result.job.basis.kerf)}",
-               field="spacing", typed=f"{settings.spacing:g}"),
-        Figure("sheet_width", "width that can be cut", layout.area.width, "measured", "the sheet, as far as the bed takes it"),
-        Figure("sheet_height", "height that can be cut", layout.area.height, "measured"),
-        Figure("parts", "parts", len(placed), "computed", kind="count"),
-        Figure("used", "used", used / (layout.area.width * layout.area.height), "computed",
+        Figure("spacing", "spacing", settings.spacing, "chosen", f"more than the kerf {say_mm(kerf)}",
+               field=f"{path}/spacing", typed=f"{settings.spacing:g}"),
+        Figure("sheet_width", "width that can be cut", area.width, "measured", "the sheet, as far as the bed takes it"),
+        Figure("sheet_height", "height that can be cut", area.height, "measured"),
+        Figure("parts", "parts", len(result.layout.on_sheet(sheet.number)), "computed", kind="count"),
+        Figure("used", "used", result.used(sheet.number) / (area.width * area.height), "computed",
                "area of the parts / area of the sheet", kind="share"),
         Figure("cut_length", "cut length", cut_length, "computed", "all paths that cut"),
     )  # fmt: skip

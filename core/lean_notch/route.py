@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from .basis import Basis
+from .basis import BoardBasis
 from .basis.readings import FEW_READINGS, UNEVEN_SHARE
-from .build.fit import fit_wants, joint_fits
+from .build import fit_wants, joint_fits
 from .job import Result
 from .proof import Proof
-from .units import say_mm
+from .units import rounded, say_mm
 
 State = Literal["ready", "look", "open"]
 
@@ -30,28 +30,41 @@ class Stop:
 def route(result: Result, proof: Proof | None = None) -> tuple[Stop, ...]:
     """The stops of a job as computed; "Prove" is open until there is a proof."""
     basis, built, layout = result.job.basis, result.build, result.layout
-    readings = basis.stock.readings
-    count = len(readings.values_mm)
-    joints = joint_fits(built, basis)
+    boards = [basis.of(board.id) for board in result.job.design.boards]
+    joints = joint_fits(built.parts, built.mates, basis)
     pieces = sum(part.quantity for part in built.parts)
-    used = math.fsum(built.part(one.part).region.area for one in layout.placed)
-    share = used / (layout.sheets * layout.area.width * layout.area.height) if layout.sheets else 0.0
+    share = sum(result.used(sheet.number) for sheet in layout.sheets) / layout.area if layout.sheets else 0.0
+    failed = len(built.failed)
+    lost = sum(finding.code in ("no-edge", "placements-differ", "dangling") for finding in built.findings)
+    verdicts = list(dict.fromkeys(joint.fit.verdict for joint in joints)) or [boards[0].fit]
     return (
-        _stop("measure", "Measure", f"{say_mm(readings.mean)}, {_many(count, 'reading')}", _measure_wants(basis)),
-        _stop("shape", "Shape", f"{_many(pieces, 'part')}, {_many(len(built.parts), 'kind')}"),
-        _stop(
-            "join",
-            "Join",
-            f"{_many(len(built.mates), 'joint')}, {basis.finger_fit.verdict if joints else basis.fit}",
-            fit_wants(joints),
-        ),
-        _stop("lay-out", "Lay out", f"{_many(layout.sheets, 'sheet')}, {share:.0%} used".replace("%", " %")),
-        _proof_stop(proof),
-        _hand_over_stop(layout.sheets, proof),
-    )
+        _stop("measure", "Measure", ", ".join(map(_measured, boards)), _first(map(_measure_wants, boards))),
+        _shape_stop(pieces, len(built.parts), failed),
+        _stop("join", "Join", f"{_many(len(built.mates), 'joint')}, {', '.join(verdicts)}" if joints else "no joints",
+              f"{_many(lost, 'problem')}" if lost else fit_wants(joints)),
+        _stop("lay-out", "Lay out", f"{_many(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used"),
+        _proof_stop(proof, pieces),
+        _hand_over_stop(len(layout.sheets), proof),
+    )  # fmt: skip
 
 
-def _measure_wants(basis: Basis) -> str:
+def _shape_stop(pieces: int, kinds: int, failed: int) -> Stop:
+    if not pieces:
+        return Stop("shape", "Shape", f"{_many(kinds, 'part')}, none to cut" if kinds else "no parts yet", "open")
+    line = f"{_many(pieces, 'part')}, {_many(kinds, 'kind')}"
+    return _stop("shape", "Shape", line, f"{_many(failed, 'step')} failed" if failed else "")
+
+
+def _measured(basis: BoardBasis) -> str:
+    readings = basis.stock.readings
+    return f"{say_mm(readings.mean)}, {_many(len(readings.values_mm), 'reading')}"
+
+
+def _first(wants: Iterable[str]) -> str:
+    return next(filter(None, wants), "")
+
+
+def _measure_wants(basis: BoardBasis) -> str:
     """The one thing to look at first; the Measure stop says all of them."""
     readings = basis.stock.readings
     count = len(readings.values_mm)
@@ -68,7 +81,9 @@ def _stop(key: str, title: str, line: str, wants: str = "") -> Stop:
     return Stop(key, title, line, "look" if wants else "ready", wants)
 
 
-def _proof_stop(proof: Proof | None) -> Stop:
+def _proof_stop(proof: Proof | None, pieces: int) -> Stop:
+    if not pieces:
+        return Stop("prove", "Prove", "nothing to prove yet", "open")
     if proof is None:
         return Stop("prove", "Prove", "reading the file back", "open")
     if proof.findings:
@@ -78,10 +93,11 @@ def _proof_stop(proof: Proof | None) -> Stop:
 
 
 def _hand_over_stop(sheets: int, proof: Proof | None) -> Stop:
-    files = f"{_many(sheets, 'file')} to cut"
-    if proof is None:
+    if proof is None or not sheets:
         return Stop("hand-over", "Hand over", "not yet", "open")
-    return _stop("hand-over", "Hand over", files, "" if proof.fits else "not before the proof fits")
+    return _stop(
+        "hand-over", "Hand over", f"{_many(sheets, 'file')} to cut", "" if proof.fits else "not before the proof fits"
+    )
 
 
 def _many(count: int, what: str) -> str:

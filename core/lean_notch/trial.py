@@ -10,11 +10,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from .basis import Basis
-from .build.fit import JointFit, fit_wants, joint_fits
+from .build import JointFit, Outlines, fit_wants, joint_fits
+from .build.build import no_files
 from .cutting import estimate
 from .errors import NotchError
-from .job import Result, compute
+from .job import Job, Result, compute
 from .ledger import Figure, ledger
+from .nesting import Layout
 
 SAME_MM = 1e-4
 """Figures nearer than this are the same: a caliper cannot tell them apart."""
@@ -34,7 +36,7 @@ class Change:
 class Trial:
     """What a job would be. With an `error` it cannot be made on that basis, and the rest says nothing.
 
-    `seconds` is the time of all sheets, `area` what the sheets measure in mm², `price` theirs if the board has one.
+    `seconds` is the time of all sheets, `area` what the sheets measure in mm², `price` theirs if all boards have one.
     """
 
     basis: Basis
@@ -57,36 +59,49 @@ class Trial:
         return fit_wants(self.joints)
 
 
-def try_basis(now: Result, basis: Basis) -> Trial:
+def try_basis(now: Result, basis: Basis, outlines: Outlines = no_files) -> Trial:
     """The job of `now` on `basis`. Never raises for what a basis can do to a job: that is in the trial."""
     try:
-        after = now if basis == now.job.basis else compute(replace(now.job, basis=basis), now.profile)
+        after = now if basis == now.job.basis else compute(replace(now.job, basis=basis), now.profile, outlines)
     except NotchError as error:
         return Trial(basis, error)
-    layout, machine = after.layout, basis.machine
-    area = layout.sheets * layout.area.width * layout.area.height
-    parts = math.fsum(after.build.part(placed.part).region.area for placed in layout.placed)
-    price = basis.stock.price
+    layout, job = after.layout, after.job
     return Trial(
         basis,
         changes=changes(now, after),
-        joints=joint_fits(after.build, basis),
-        sheets=layout.sheets,
-        used=parts / area if area else 0.0,
-        seconds=math.fsum(estimate(sheet, machine.usual).total for sheet in after.plan.sheets),
-        area=area,
-        price=None if price is None else price * layout.sheets,
+        joints=joint_fits(after.build.parts, after.build.mates, basis),
+        sheets=len(layout.sheets),
+        used=sum(after.used(sheet.number) for sheet in layout.sheets) / layout.area if layout.sheets else 0.0,
+        seconds=job_seconds(after),
+        area=layout.area,
+        price=price_of(job, layout),
     )
+
+
+def job_seconds(result: Result) -> float:
+    """How long all sheets take, each on its board's machine."""
+    boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
+    basis = result.job.basis
+    return math.fsum(estimate(plan, basis.of(boards[plan.number]).machine.usual).total for plan in result.plan.sheets)
+
+
+def price_of(job: Job, layout: Layout) -> float | None:
+    """What the sheets cost, None where one has no price."""
+    prices = [job.basis.of(sheet.board).stock.price for sheet in layout.sheets]
+    known = [price for price in prices if price is not None]
+    return math.fsum(known) if len(known) == len(prices) else None
 
 
 def changes(before: Result, after: Result) -> tuple[Change, ...]:
     """The figures of the basis and the job that differ, and the sizes of the parts that do."""
     old, new = ledger(before), ledger(after)
-    titles = {f"part:{part.id}": part.title for part in after.build.parts}
+    boards = after.job.design.boards
+    titles = {f"basis:{board.id}": board.title if len(boards) > 1 else "" for board in boards}
+    titles |= {"job": ""} | {f"part:{part.id}": part.title for part in after.build.parts}
     found: list[Change] = []
-    for subject in ("basis", "job", *titles):
-        about = titles.get(subject, "")
-        rows = [figure for figure in new[subject] if not about or figure.key in ("width", "height")]
+    for subject, about in titles.items():
+        part = subject.startswith("part:")
+        rows = [figure for figure in new[subject] if not part or figure.key in ("width", "height")]
         found += _changed(subject, about, old.get(subject, ()), rows)
     return tuple(found)
 

@@ -8,8 +8,9 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from .errors import NotALength, NotchError, OutOfRange
@@ -43,12 +44,15 @@ _TOKEN = re.compile(
     r"""\s*(?:
       (?P<fraction>\d+\s+\d+\s*/\s*\d+(?!\d)|\d+\s*/\s*\d+(?=\s*(?:mm|cm|m|inches|inch|in|ft|thou|"|″)(?![A-Za-z_])))
     | (?P<number>(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)
-    | (?P<name>[A-Za-z_][A-Za-z_0-9]*)
+    | (?P<name>[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)?)
     | (?P<mark>["″])
     | (?P<op>[-+*/()×÷−])
     )""",
-    re.VERBOSE,
+    re.VERBOSE | re.ASCII,
 )
+_NAMES = re.compile(r"[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)?", re.ASCII)
+_MIXED = re.compile(r"(?<![\w.,/])(\d+)-(\d+)/(\d+)(?![\w.,/])(?=\s*(in\b|inch|\"|″|$|[^\w\s]))", re.ASCII)
+_POWERS_OF_TWO = {2, 4, 8, 16, 32, 64}
 _SAME_OP = {"×": "*", "÷": "/", "−": "-"}
 _LONGEST_TEXT = 200
 _DEEPEST = 40
@@ -66,8 +70,41 @@ def say_mm(mm: float, digits: int = 3) -> str:
     >>> say_mm(3.06), say_mm(150), say_mm(-0.0001)
     ('3.06 mm', '150 mm', '0 mm')
     """
-    text = f"{mm:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{mm:.0f}"
+    text = rounded(mm, digits)
+    text = text.rstrip("0").rstrip(".") if "." in text else text
     return f"{'0' if text in ('-0', '') else text} mm"
+
+
+NOISE_MM = 1e-9
+"""Sums of decimals are off by less than this in binary: 3.955 - 0.14 is 3.8149999999999995."""
+
+
+def rounded(value: float, digits: int) -> str:
+    """`value` to that many decimals, halves away from zero, as people round: the one rule for all figures that are shown.
+
+    >>> rounded(3.955 - 0.14, 2), rounded(2.675, 2), rounded(-0.5, 0)
+    ('3.82', '2.68', '-1')
+    """
+    return f"{value + (NOISE_MM if value > -NOISE_MM else -NOISE_MM):.{digits}f}"
+
+
+def true_digits(total: float, terms: Sequence[float], least: int = 2, most: int = 6) -> int:
+    """The fewest decimals at which `terms`, each rounded, add up to the rounded `total`: a sum that is shown must add up.
+
+    >>> true_digits(3.815, (3.955, -0.14)), true_digits(0.01, (0.005, 0.005))
+    (2, 3)
+    """
+    for digits in range(least, most):
+        unit = 10**digits
+        if sum(_units(term, unit) for term in terms) == _units(total, unit):
+            return digits
+    return most
+
+
+def _units(value: float, unit: int) -> int:
+    """`value` in whole units of 1 / `unit`, as `rounded` rounds."""
+    whole = int((abs(value) + NOISE_MM) * unit + 0.5)
+    return whole if value >= 0 else -whole
 
 
 def say_within(mm: float) -> str:
@@ -92,7 +129,31 @@ def length_mm(text: str, unit: Unit = "mm", names: Mapping[str, float] | None = 
     >>> length_mm("0.5", unit="in")
     12.7
     """
-    result = _Reader(text, unit, names or {}).read()
+    names = names or {}
+    used = names_in(text)
+    # The same text on the same numbers is the same length: an edit changes few of either.
+    return _length_mm(text, unit, tuple((name, names[name]) for name in used if name in names), _known(names, used))
+
+
+def _known(names: Mapping[str, float], used: Sequence[str]) -> tuple[str, ...]:
+    """All the names there are, for an error that lists them; nothing where none is missing."""
+    missing = any(name not in names and name.lower() not in MM_PER_UNIT for name in used)
+    return tuple(sorted(names)) if missing else ()
+
+
+@lru_cache(maxsize=16_384)
+def names_in(text: str) -> tuple[str, ...]:
+    """The names that stand in a length's text, units among them.
+
+    >>> names_in("dividers.thickness + 2*width in")
+    ('dividers.thickness', 'width', 'in')
+    """
+    return tuple(dict.fromkeys(_NAMES.findall(re.sub(r"[0-9.,]+[eE][+-]?[0-9]+", "1", text))))
+
+
+@lru_cache(maxsize=65_536)
+def _length_mm(text: str, unit: Unit, names: tuple[tuple[str, float], ...], known: tuple[str, ...]) -> float:
+    result = _Reader(text, unit, dict(names), known).read()
     if result.power not in (0, 1):
         raise NotALength(
             f"“{text.strip()}” multiplies or divides lengths, so it is no length.",
@@ -139,6 +200,27 @@ def split_lengths(text: str) -> list[str]:
     return found
 
 
+def plain_fractions(text: str, unit: Unit) -> str:
+    """`text` with mixed numbers of inches as they are spoken: on drawings 4-3/4 is four and three quarters.
+
+    Only where it can be nothing else that people write: inches, no blanks, a fraction below 1 in halves down to 64ths.
+
+    >>> plain_fractions("4-3/4", "in"), plain_fractions("4-3/4 in", "mm"), plain_fractions("width-3/4", "in")
+    ('4 3/4', '4 3/4 in', 'width-3/4')
+    >>> plain_fractions("4-3/4", "mm"), plain_fractions("4 - 3/4", "in"), plain_fractions("4-5/4", "in")
+    ('4-3/4', '4 - 3/4', '4-5/4')
+    """
+
+    def spoken(found: re.Match[str]) -> str:
+        whole, over, below, after = found.groups()
+        inches = after[:2] in ("in", '"', "″") or (unit == "in" and not re.match(r"\s*[a-z]", text[found.end() :]))
+        if not inches or int(below) not in _POWERS_OF_TWO or not 0 < int(over) < int(below):
+            return found[0]
+        return f"{whole} {over}/{below}"
+
+    return _MIXED.sub(spoken, text)
+
+
 @dataclass(frozen=True)
 class Length:
     """A length as it was typed, with the unit its bare numbers count in. It is evaluated anew at each build."""
@@ -164,10 +246,11 @@ def positive_mm(mm: float, field: str, what: str, largest: float = LARGEST_MM) -
 class _Reader:
     """Recursive descent over one short expression."""
 
-    def __init__(self, text: str, unit: Unit, names: Mapping[str, float]) -> None:
-        self.text = text.strip()
+    def __init__(self, text: str, unit: Unit, names: Mapping[str, float], known: Sequence[str]) -> None:
+        self.text = plain_fractions(text.strip(), unit)
         self.unit = unit
         self.names = names
+        self.known = known
         self.depth = 0
         if not self.text:
             raise NotALength("No length is given.", fix="Type a length, for example 3.06, 1/8 in or width/3.")
@@ -266,15 +349,15 @@ class _Reader:
         if kind == "number":
             return _Quantity(self._decimal(value), 0)
         if kind == "fraction":
-            whole, over, below = re.match(r"(?:(\d+)\s+)?(\d+)\s*/\s*(\d+)", value).groups()  # type: ignore[union-attr]
+            whole, over, below = re.match(r"(?:([0-9]+)\s+)?([0-9]+)\s*/\s*([0-9]+)", value).groups()  # type: ignore[union-attr]
             if int(below) == 0:
                 raise NotALength(f"“{self.text}” divides by zero.", fix="Divide by a number other than 0.")
             return _Quantity(int(whole or 0) + int(over) / int(below), 0)
         if kind == "name":
             if value not in self.names:
-                known = ", ".join(sorted(self.names)) or "none here"
+                known = ", ".join(self.known) or "none here"
                 raise NotALength(
-                    f"“{value}” is no length known here.", fix=f"Use a number or one of these names: {known}."
+                    f"There is no length called “{value}” here.", fix=f"Use a number or one of these names: {known}."
                 )
             return _Quantity(self.names[value], 1)
         if kind == "op" and value == "(":

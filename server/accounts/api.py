@@ -49,7 +49,8 @@ def read_session(request: HttpRequest) -> SessionOut:
 
 @router.post("/session", response={200: SessionOut, 422: Problem}, auth=None)
 def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
-    user = authenticate(request, username=given.name.strip(), password=given.password)
+    name, password = (one.encode("utf-8", "replace").decode() for one in (given.name.strip(), given.password))
+    user = authenticate(request, username=name, password=password)
     if user is None:
         raise WrongPassword("Name and password do not match.", fix="Type both again.", field="password")
     login(request, user)

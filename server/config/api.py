@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import logging
+
 from accounts.api import router as accounts
 from designs.api import router as designs
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from lean_notch.errors import NotchError
 from ninja import NinjaAPI
@@ -44,7 +47,20 @@ def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse
     return _respond(request, Problem(code="signed-out", why="You are not signed in.", fix="Sign in.", field=""), 401)
 
 
+@api.exception_handler(OperationalError)
+def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
+    """The database is locked or full: nothing was saved, and it may go well in a moment."""
+    logging.getLogger(__name__).error("database: %s", error)
+    problem = Problem(
+        code="busy", why=f"The database cannot be used right now ({error}).", fix="Try again in a moment; nothing was lost.",
+        field="",
+    )  # fmt: skip
+    return _respond(request, problem, 503)
+
+
 @api.exception_handler(Http404)
 def missing(request: HttpRequest, error: Http404) -> HttpResponse:  # noqa: ARG001
-    problem = Problem(code="not-found", why="There is no such thing here.", fix="Go back to your jobs.", field="")
+    problem = Problem(
+        code="not-found", why="This does not exist, or is not yours.", fix="Go back to your jobs.", field=""
+    )
     return _respond(request, problem, 404)

@@ -1,36 +1,47 @@
-"""One action a change of a design: permission is the caller's, transaction and revision are here."""
+"""One action a change of a design: permission is the caller's, transaction and revision are here.
+
+What takes time is computed before the transaction, which only looks whether anything moved meanwhile: while one maker's
+job is computed, nobody else waits for the database.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
+from datetime import timedelta
 from typing import TypeVar
 
 from config.problems import Conflict
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
-from lean_notch.basis import Basis, machine_from_json, stock_from_json
-from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock, with_fits, with_kerf
+from lean_notch.basis import Basis, machine_to_json, stock_to_json
+from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
 from lean_notch.cutting import profile_from_json
+from lean_notch.design import MAIN
+from lean_notch.design import Design as Drawn
 from lean_notch.documents import text
-from lean_notch.edits import edit_job
+from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
 from lean_notch.errors import NotchError
-from lean_notch.job import FileFormat, Job, compute, job_to_json, write_files
+from lean_notch.files import FileFormat, write_files
+from lean_notch.job import Job, compute, job_to_json
+from lean_notch.packed import check_file, files_used, pack, unpack
+from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.trial import Trial, try_basis
 from lean_notch.units import Unit
-from workshop.actions import entries_of, entry_of
-from workshop.models import Machine, NotebookEntry, Stock
+from workshop.models import Machine, Stock
 
-from .compute import computed, remember
-from .models import Design, Export, Layout, Revision
+from .compute import OUTLINES, computed, remember
+from .kept_files import forget_kept, read_kept, write_kept
+from .models import Design, Export, FileUse, KeptFile, Layout, Revision
+from .pictures import Picture, picture
+from .rack import RACK, NothingThere
 
 Row = TypeVar("Row", Stock, Machine)
-
-
-class NothingThere(NotchError):
-    code = "nothing-there"
+MOST_TRIES = 3
+UNUSED_FOR = timedelta(days=1)
+"""How long a file may wait for a step that uses it."""
 
 
 def start_design(
@@ -39,105 +50,172 @@ def start_design(
     name: str,
     settings: Mapping[str, object],
     unit: Unit,
-    stock: Stock,
-    machine: Machine,
+    stock: int,
+    machine: int,
 ) -> Design:
-    """A new design from a recipe, on a stock and a machine of the workshop. Raises NotchError at the field."""
-    if recipe not in RECIPES:
+    """A new job from a recipe, or an empty one for "", on a stock and a machine of the workshop. Raises NotchError at the
+    field."""
+    if recipe and recipe not in RECIPES:
         raise NothingThere(f"There is no recipe “{recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.", field="recipe")
-    basis = equipped(stock_from_json(stock.document), machine_from_json(machine.document), entries_of(str(machine.pk)))
-    job = Job(RECIPES[recipe].design(text(name, "name", 80), settings, unit), basis)
-    computed(job)  # a design that cannot be built is not started
+    known = RACK.machine(machine)
+    basis = equipped(RACK.stock(stock), known, RACK.entries(known.id))
+    title = text(name, "name", 80)
+    drawn = _asked(recipe, title, settings, unit) if recipe else Drawn(title)
+    job = Job(drawn, Basis(((MAIN.id, basis),)))
+    job = replace(job, layouts=((MAIN.id, job.settings(MAIN.id)),))
+    computed(job)  # a job that cannot be built is not started
+    return _start(owner, job, f"Started from {RECIPES[recipe].title.lower()}" if recipe else "Started empty")
+
+
+def _asked(recipe: str, name: str, settings: Mapping[str, object], unit: Unit) -> Drawn:
+    try:
+        return RECIPES[recipe].design(name, settings, unit)
+    except NotchError as error:
+        error.field = f"answers/{error.field}"
+        raise
+
+
+def _start(owner: User, job: Job, said: str, variant_of: Design | None = None) -> Design:
+    shown = picture(job)
     with transaction.atomic():
-        design = Design.objects.create(owner=owner, name=job.design.name)
-        _advance(design, job)
+        design = Design.objects.create(owner=owner, name=job.design.name, variant_of=variant_of)
+        _advance(design, job, said, owner, shown)
     return design
 
 
 @dataclass(frozen=True)
 class Swap:
-    """What of the workshop's a job is to be computed from instead: a board, a machine, what a notebook entry found."""
+    """What of the workshop's a job's board is to be computed from instead, by numbers: a board, a machine, what a notebook
+    entry found."""
 
-    stock: Stock | None = None
-    machine: Machine | None = None
-    entry: NotebookEntry | None = None
+    board: str = MAIN.id
+    stock: int | None = None
+    machine: int | None = None
+    entry: int | None = None
 
-    def basis(self, before: Basis) -> Basis:
-        basis = before
-        if self.stock or self.machine:
-            stock = stock_from_json(self.stock.document) if self.stock else before.stock
-            machine = machine_from_json(self.machine.document) if self.machine else before.machine
-            basis = equipped(stock, machine, entries_of(machine.id), before)
-        if self.entry:
-            found = entry_of(self.entry)
-            if found.kerf is not None:
-                basis = replace(basis, machine=with_kerf(basis.machine, found))
-            if found.fits is not None:
-                basis = with_fits(basis, found.fits)
-        return basis
+    @property
+    def edits(self) -> list[Edit]:
+        wanted = {"stock": self.stock, "machine": self.machine, "entry": self.entry}
+        return [Edit("put", f"basis/{self.board}/{what}", n) for what, n in wanted.items() if n is not None]
 
 
-def edit_design(design_id: int, changes: Mapping[str, object], unit: Unit, seen: int, swap: Swap = Swap()) -> Design:
-    """A new revision with `swap` and `changes`, if nobody moved the design since `seen`. Raises Conflict or NotchError.
+def edit_design(
+    design_id: int, edits: Sequence[Edit], unit: Unit, seen: int, revision: int | None = None, by: User | None = None
+) -> Design:
+    """A new revision with `edits`, made on what `seen` and `revision` showed. Raises NotchError at an edit's path.
 
-    An edit that changes nothing saves nothing.
+    What others saved meanwhile is kept, if neither these edits nor those read or write what the other writes; else Conflict.
+    Edits that change nothing save nothing.
     """
-    with transaction.atomic():
-        design = _unmoved(design_id, seen)
+    for _ in range(MOST_TRIES):
+        design = _read(design_id)
         before = head_of(design).job
-        after = edit_job(replace(before, basis=swap.basis(before.basis)), changes, unit)
-        if after != before:
-            computed(after)
-            _advance(design, after)
-    return design
+        after = edit_job(before, edits, unit, RACK)
+        if design.moves != seen:
+            _check_independent(design, before, edits, unit, revision)
+        if after == before:
+            return design
+        failed = _failed(before)
+        refuse_own_failures(edits, failed, computed(after).build)
+        if _save(design, after, sentence(before, edits, after), by, picture(after)):
+            return design
+    raise Conflict("This job is being changed elsewhere all the time.", fix="Try again in a moment.")
+
+
+def _failed(job: Job) -> frozenset[str]:
+    """The steps that fail already; of a job that cannot be computed, none is known to."""
+    try:
+        return computed(job).build.failed
+    except NotchError:
+        return frozenset()
+
+
+def _check_independent(design: Design, now: Job, edits: Sequence[Edit], unit: Unit, revision: int | None) -> None:
+    """Raises Conflict if the edits, made on an older revision, get in the way of what was saved since."""
+    shown = design.revisions.filter(number=revision).first() if revision else None
+    fix = "Take the other state, or make your change over it; the other stays in the history."
+    if shown is None:
+        raise Conflict("This job was changed elsewhere since it was shown here.", fix=fix)
+    try:
+        base = shown.job
+        mine = edit_job(base, edits, unit, RACK)
+    except NotchError:
+        raise Conflict("This job was changed elsewhere since it was shown here.", fix=fix) from None
+    theirs = edits_between(base, now)
+    if not independent(base, edits, mine, theirs, now):
+        raise Conflict(
+            f"{_said_since(design, shown)} Yours was: {sentence(base, edits, mine)}.",
+            fix=fix,
+        )
+
+
+def _said_since(design: Design, shown: Revision) -> str:
+    """What was done since a revision was shown, and by whom."""
+    since = design.revisions.filter(number__gt=shown.number).select_related("by").order_by("number")
+    told = [f"{row.sentence} ({row.by.get_username() if row.by else 'somebody'})" for row in since]
+    if not told:
+        return "The job was taken back to an older state since it was shown here."
+    more = f" and {len(told) - 3} changes more" if len(told) > 3 else ""
+    return f"Since this job was shown here: {'; '.join(told[-3:])}{more}."
+
+
+def _save(design: Design, job: Job, said: str, by: User | None, shown: Picture) -> bool:
+    """A new revision behind the one that `design` was read with, if that still is the head. `design` is as saved then."""
+    with transaction.atomic():
+        newest = Design.objects.filter(pk=design.pk).values_list("head_id", "moves").get()
+        if newest != (design.head_id, design.moves):
+            return False
+        _advance(design, job, said, by, shown)
+    return True
 
 
 def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
     """The job on each of the other bases; a swap of nothing leaves it as it is. Nothing is kept."""
     now = computed(head_of(design).job)
-    return [try_basis(now, swap.basis(now.job.basis)) for swap in swaps]
+    bases = [edit_job(now.job, swap.edits, "mm", RACK).basis for swap in swaps]
+    return [try_basis(now, basis, OUTLINES) for basis in bases]
 
 
 def save_variant(design: Design, name: str, swap: Swap) -> Design:
     """A design of its own on another basis, that remembers which one it comes from. Raises NotchError."""
-    before = head_of(design).job
-    job = edit_job(replace(before, basis=swap.basis(before.basis)), {"name": name})
+    job = edit_job(head_of(design).job, [Edit("put", "name", name), *swap.edits], "mm", RACK)
     computed(job)
-    with transaction.atomic():
-        variant = Design.objects.create(owner=design.owner, name=job.design.name, variant_of=design)
-        _advance(variant, job)
-    return variant
+    return _start(design.owner, job, f"Started as a variant of {design.name}", design)
 
 
 @dataclass(frozen=True)
 class News:
     """What the workshop says of a job's board or machine otherwise than the job's own copy: `row` is its newest state."""
 
+    board: str
     row: Stock | Machine
     what: tuple[str, ...]
 
     @property
     def swap(self) -> Swap:
-        return Swap(stock=self.row) if isinstance(self.row, Stock) else Swap(machine=self.row)
+        number = self.row.pk
+        return Swap(self.board, stock=number) if isinstance(self.row, Stock) else Swap(self.board, machine=number)
 
 
-def news_of(design: Design) -> list[News]:
-    """Of the board, then of the machine; without what is the same, put away or not the workshop's."""
-    basis = head_of(design).job.basis
-    found = []
-    if (stock := _still_there(Stock, basis.stock.id)) and (
-        what := news_of_stock(basis.stock, stock_from_json(stock.document))
-    ):
-        found.append(News(stock, what))
-    if (machine := _still_there(Machine, basis.machine.id)) and (
-        what := news_of_machine(basis.machine, machine_from_json(machine.document))
-    ):
-        found.append(News(machine, what))
+def news_of(job: Job) -> list[News]:
+    """Of each board, then of its machine; without what is the same, archived or not the workshop's."""
+    found: list[News] = []
+    for board in job.design.boards:
+        basis = job.basis.of(board.id)
+        stock, machine = _still_there(Stock, basis.stock.id), _still_there(Machine, basis.machine.id)
+        if stock and (what := news_of_stock(stock_to_json(basis.stock), stock.document)):
+            found.append(News(board.id, stock, what))
+        if machine and (what := news_of_machine(machine_to_json(basis.machine), machine.document)):
+            found.append(News(board.id, machine, what))
     return found
 
 
 def _still_there(model: type[Row], number: str) -> Row | None:
-    return model.objects.filter(id=int(number), removed=None).first() if number.isdigit() else None
+    return model.objects.filter(id=int(number), removed=None).first() if _is_number(number) else None
+
+
+def _is_number(text: str) -> bool:
+    return text.isascii() and text.isdigit()
 
 
 def undo(design_id: int, seen: int) -> Design:
@@ -160,8 +238,18 @@ def redo(design_id: int, seen: int) -> Design:
         return _move(design, following)
 
 
+def go_to(design_id: int, number: int, seen: int) -> Design:
+    """To any revision of the history. What is after it stays, and can be gone back to."""
+    with transaction.atomic():
+        design = _unmoved(design_id, seen)
+        wanted = design.revisions.filter(number=number).first()
+        if wanted is None:
+            raise NothingThere(f"There is no revision {number}.", fix="Choose one from the history.", field="revision")
+        return _move(design, wanted)
+
+
 def remove_design(design: Design) -> None:
-    """Takes a design off the maker's list; `restore_design` brings it back."""
+    """Archives a design; `restore_design` brings it back."""
     design.removed = timezone.now()
     design.save()
 
@@ -174,15 +262,55 @@ def restore_design(design: Design) -> None:
 def export_design(design: Design, file_format: FileFormat, profile: Mapping[str, object]) -> list[Export]:
     """Writes the head revision's files as `profile` wants them, and keeps them with the layout they come from."""
     head = head_of(design)
-    result = compute(head.job, profile_from_json(profile))
+    result = compute(head.job, profile_from_json(profile), OUTLINES)
+    files = write_files(result, file_format)
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=head, defaults={"document": asdict(result.layout)})
         return [
             Export.objects.create(
                 layout=layout, sheet=file.sheet, format=file_format, file_name=file.name, data=file.data
             )
-            for file in write_files(result, file_format)
+            for file in files
         ]
+
+
+def keep_file(title: str, data: bytes) -> KeptFile:
+    """Keeps a drawing that a step may use. Raises NotchError for one that is too large or holds no outline."""
+    check_file(data)
+    read_any(data, title)
+    kept, _ = KeptFile.objects.get_or_create(name=write_kept(data), defaults={"title": title[:200], "size": len(data)})
+    forget_unused()
+    return kept
+
+
+def forget_unused() -> int:
+    """Removes kept files that no revision uses and none was made for lately; how many."""
+    unused = KeptFile.objects.filter(uses=None, added__lt=timezone.now() - UNUSED_FOR)
+    names = list(unused.values_list("name", flat=True))
+    for name in names:
+        forget_kept(name)
+    unused.filter(name__in=names).delete()
+    return len(names)
+
+
+def pack_design(design: Design) -> bytes:
+    """The job and its files as one open file."""
+    job = head_of(design).job
+    return pack(job, {name: read_kept(name) for name in files_used(job.design)})
+
+
+def unpack_design(owner: User, data: bytes) -> Design:
+    """A new job from a packed one. Its numbers of boards and machines are another workshop's, and are forgotten."""
+    job, files = unpack(data)
+    for content in files.values():
+        keep_file("from a packed job", content)
+    boards = tuple(
+        (name, replace(one, stock=replace(one.stock, id=""), machine=replace(one.machine, id="")))
+        for name, one in job.basis.boards
+    )
+    job = replace(job, basis=Basis(boards))
+    computed(job)
+    return _start(owner, job, "Unpacked from a file")
 
 
 def head_of(design: Design) -> Revision:
@@ -190,33 +318,57 @@ def head_of(design: Design) -> Revision:
     return design.head
 
 
+def _read(design_id: int) -> Design:
+    neighbours = Design.objects.select_related("head__parent", "head__redo", "head__by")
+    return neighbours.defer("head__parent__document", "head__redo__document").get(id=design_id)
+
+
 def _unmoved(design_id: int, seen: int) -> Design:
-    neighbours = Design.objects.select_related("head__parent", "head__redo")
-    design = neighbours.defer("head__parent__document", "head__redo__document").get(id=design_id)
+    design = _read(design_id)
     if design.moves != seen:
         raise Conflict(
-            "This job was changed in another window since it was shown here.",
-            fix="Take the other window's state, or save yours over it; theirs stays in the history.",
+            "This job was changed elsewhere since it was shown here.",
+            fix="Look at the newest state first; nothing is lost, it is all in the history.",
         )
     return design
 
 
-def _advance(design: Design, job: Job) -> None:
+def _advance(design: Design, job: Job, said: str, by: User | None, shown: Picture) -> None:
     parent = design.head
-    number = design.revisions.count() + 1
+    newest = design.revisions.order_by("-number").values_list("number", flat=True).first() or 0
     document = job_to_json(job)
-    revision = Revision.objects.create(design=design, number=number, parent=parent, document=document)
+    revision = Revision.objects.create(
+        design=design, number=newest + 1, parent=parent, document=document, by=by, sentence=said[:400], picture=shown
+    )
     remember(document, job)
     revision.job = job
+    _use_files(revision, job)
     if parent:
         parent.redo = revision
         parent.save(update_fields=["redo"])
     _move(design, revision)
 
 
+def _use_files(revision: Revision, job: Job) -> None:
+    names = files_used(job.design)
+    known = KeptFile.objects.in_bulk(names)
+    if len(known) < len(names):
+        missing = next(name for name in names if name not in known)
+        raise NothingThere(f"The file {missing[:12]} is not kept here.", fix="Add the file again.", field="shape/file")
+    for i, name in enumerate(names):
+        check_file(b"", i, sum(known[other].size for other in names[: i + 1]))
+        FileUse.objects.create(revision=revision, file=known[name])
+
+
 def _move(design: Design, revision: Revision) -> Design:
     design.head = revision
-    design.name = revision.document["design"]["name"]
+    design.name = _name_in(revision.document) or design.name
     design.moves += 1
     design.save()
     return design
+
+
+def _name_in(document: Mapping[str, object]) -> str:
+    drawn = document.get("design")
+    name = drawn.get("name") if isinstance(drawn, Mapping) else None
+    return name if isinstance(name, str) else ""

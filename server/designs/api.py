@@ -9,9 +9,9 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from lean_notch.files import slug
 from ninja import File, Router, Status, UploadedFile
 from pydantic import BaseModel
-from workshop.models import Machine, NotebookEntry, Stock
 
 from . import actions, shown
 from . import schemas as s
@@ -35,6 +35,10 @@ def _answers(shown_as: Sequence[BaseModel]) -> HttpResponse:
     return HttpResponse(f"[{rows}]", content_type="application/json")
 
 
+def _user(request: HttpRequest) -> User:
+    return get_object_or_404(User, pk=request.user.pk)
+
+
 def _one(request: HttpRequest, design_id: int) -> Design:
     return get_object_or_404(_own(request), id=design_id, removed=None)
 
@@ -51,15 +55,35 @@ def read_choices(request: HttpRequest) -> s.ChoicesOut:  # noqa: ARG001
 
 @router.get("/designs", response=list[s.DesignCard])
 def list_designs(request: HttpRequest) -> list[s.DesignCard]:
-    return [shown.show_card(design) for design in _own(request).filter(removed=None).order_by("-changed")]
+    """Those at work; the archived ones are at /designs/archived."""
+    return shown.show_cards(list(_own(request).filter(removed=None).order_by("-changed")))
+
+
+@router.get("/designs/archived", response=list[s.DesignCard])
+def list_archived(request: HttpRequest) -> list[s.DesignCard]:
+    return shown.show_cards(list(_own(request).exclude(removed=None).order_by("-removed")))
 
 
 @router.post("/designs", response={201: s.DesignOut, **Refusals})
 def start_design(request: HttpRequest, given: s.StartIn) -> HttpResponse:
-    stock, machine = get_object_or_404(Stock, id=given.stock), get_object_or_404(Machine, id=given.machine)
-    owner = get_object_or_404(User, pk=request.user.pk)
-    design = actions.start_design(owner, given.recipe, given.name, given.settings, given.unit, stock, machine)
+    owner = _user(request)
+    design = actions.start_design(
+        owner, given.recipe, given.name, given.settings, given.unit, given.stock, given.machine
+    )
     return _answer(shown.show_design(design), 201)
+
+
+@router.post("/designs/packed", response={201: s.DesignOut, **Refusals})
+def unpack_design(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:
+    """A new job from a packed one."""
+    return _answer(shown.show_design(actions.unpack_design(_user(request), file.read(s.MOST_BYTES + 1))), 201)
+
+
+@router.post("/files", response={201: s.KeptFileOut, 422: Problem})
+def keep_file(request: HttpRequest, file: File[UploadedFile]) -> Status[s.KeptFileOut]:  # noqa: ARG001
+    """Keeps a drawing, so that a step may use its outlines."""
+    data = file.read(s.MOST_BYTES + 1)
+    return Status(201, shown.show_kept(actions.keep_file(file.name or "drawing", data), data))
 
 
 @router.get("/designs/{design_id}", response={200: s.DesignOut, 404: Problem})
@@ -68,30 +92,44 @@ def read_design(request: HttpRequest, design_id: int) -> HttpResponse:
 
 
 @router.post("/designs/{design_id}/edits", response={200: s.DesignOut, **Refusals})
-def edit_design(request: HttpRequest, design_id: int, given: s.EditIn) -> HttpResponse:
+def edit_design(request: HttpRequest, design_id: int, given: s.EditsIn) -> HttpResponse:
     _check_own(request, design_id)
-    changes: dict[str, object] = dict(given.changes)
-    if given.parts:
-        changes["parts"] = {name: features.model_dump(exclude_none=True) for name, features in given.parts.items()}
-    swap = _swap(
-        s.SwapIn.model_validate({name: changes.pop(name) for name in s.SwapIn.model_fields if name in changes})
+    edits = [one.edit() for one in given.edits]
+    return _answer(
+        shown.show_design(actions.edit_design(design_id, edits, given.unit, given.seen, given.revision, _user(request)))
     )
-    return _answer(shown.show_design(actions.edit_design(design_id, changes, given.unit, given.seen, swap)))
 
 
 def _swap(given: s.SwapIn) -> actions.Swap:
-    return actions.Swap(
-        stock=get_object_or_404(Stock, id=given.stock) if given.stock is not None else None,
-        machine=get_object_or_404(Machine, id=given.machine) if given.machine is not None else None,
-        entry=get_object_or_404(NotebookEntry, id=given.entry) if given.entry is not None else None,
-    )
+    return actions.Swap(given.board, given.stock, given.machine, given.entry)
 
 
 @router.post("/designs/{design_id}/tries", response={200: list[s.TrialOut], **Refusals})
 def try_design(request: HttpRequest, design_id: int, given: s.TriesIn) -> HttpResponse:
     """The job as it is, then on each of the other bases. Nothing is kept."""
-    trials = actions.try_swaps(_one(request, design_id), [actions.Swap(), *(_swap(one) for one in given.swaps)])
-    return _answers([shown.show_trial(trial) for trial in trials])
+    return _answers(shown.show_tries(_one(request, design_id), [_swap(one) for one in given.swaps]))
+
+
+@router.get("/designs/{design_id}/history", response={200: list[s.RevisionOut], 404: Problem})
+def read_history(request: HttpRequest, design_id: int) -> list[s.RevisionOut]:
+    return shown.show_history(_one(request, design_id))
+
+
+@router.post("/designs/{design_id}/go", response={200: s.DesignOut, **Refusals})
+def go_to(request: HttpRequest, design_id: int, given: s.GoIn) -> HttpResponse:
+    """To a revision of the history; what came after it stays there."""
+    _check_own(request, design_id)
+    return _answer(shown.show_design(actions.go_to(design_id, given.revision, given.seen)))
+
+
+@router.get("/designs/{design_id}/packed", response={404: Problem, 422: Problem})
+def pack_design(request: HttpRequest, design_id: int) -> HttpResponse:
+    """The job and the files it uses, as one open file."""
+    design = _one(request, design_id)
+    disposition = f'attachment; filename="{slug(design.name)}.lean-notch.zip"'
+    return HttpResponse(
+        actions.pack_design(design), content_type="application/zip", headers={"Content-Disposition": disposition}
+    )
 
 
 @router.get("/designs/{design_id}/news", response={200: list[s.NewsOut], 404: Problem})
@@ -128,7 +166,7 @@ def remove_design(request: HttpRequest, design_id: int) -> Status[None]:
 def restore_design(request: HttpRequest, design_id: int) -> s.DesignCard:
     design = get_object_or_404(_own(request), id=design_id)
     actions.restore_design(design)
-    return shown.show_card(design)
+    return shown.show_cards([design])[0]
 
 
 @router.get("/designs/{design_id}/proof", response={200: s.ProofOut, **Refusals})

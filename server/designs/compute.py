@@ -7,12 +7,17 @@ from functools import lru_cache
 from threading import Lock
 from typing import Any
 
-from lean_notch.job import Job, Result, compute, job_from_json, prove_job
+from lean_notch.job import Job, Result, compute, job_from_json
 from lean_notch.proof import Proof
+from lean_notch.proving import prove_job
+from lean_notch.reading import outlines_of
+
+from .kept_files import read_kept
 
 MOST_READ = 64
 _read: dict[str, Job] = {}
 _lock = Lock()
+OUTLINES = outlines_of(read_kept)
 
 
 def read_job(document: dict[str, Any]) -> Job:
@@ -34,8 +39,8 @@ def remember(document: dict[str, Any], job: Job) -> None:
 
 @lru_cache(maxsize=16)
 def computed(job: Job) -> Result:
-    """The result of a job. Raises NotchError at the field to mend."""
-    return compute(job)
+    """The result of a job. Raises NotchError at the path to mend."""
+    return compute(job, outlines=OUTLINES)
 
 
 @lru_cache(maxsize=16)

@@ -11,20 +11,21 @@ from .compute import read_job
 
 
 class Design(models.Model):
-    """One maker's job. `head` is the revision that is shown; undo and redo move it."""
+    """One maker's job. `head` is the revision that is shown; undo, redo and the history move it."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="designs")
     name = models.CharField(max_length=80)
     head = models.ForeignKey("Revision", null=True, on_delete=models.PROTECT, related_name="+")
     moves = models.PositiveIntegerField(default=0)
-    """Counts every save, undo and redo: what a window must have seen before it may save."""
+    """Counts every save, undo and redo: by it a window knows whether somebody else was there since."""
     changed = models.DateTimeField(auto_now=True)
     removed = models.DateTimeField(null=True)
     variant_of = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="variants")
 
 
 class Revision(models.Model):
-    """`document` is the core's job document. `redo` is the revision that redo leads to from here."""
+    """`document` is the core's job document, of whatever version it was written in. `redo` is the revision that redo leads
+    to from here. `sentence` says what was done, `picture` is what the maker's first page shows of it."""
 
     design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
@@ -32,13 +33,36 @@ class Revision(models.Model):
     redo = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
     document = models.JSONField()
     saved = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    sentence = models.CharField(max_length=400, blank=True, default="")
+    picture = models.JSONField(null=True)
 
     @cached_property
     def job(self) -> Job:
+        """Raises NotchError for a document that cannot be read any more."""
         return read_job(self.document)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["design", "number"], name="one_number_a_design")]
+
+
+class KeptFile(models.Model):
+    """A file that jobs use. `name` is the SHA-256 of its content, which lies in the data folder under that name."""
+
+    name = models.CharField(max_length=64, primary_key=True)
+    title = models.CharField(max_length=200)
+    size = models.PositiveIntegerField()
+    added = models.DateTimeField(auto_now_add=True)
+
+
+class FileUse(models.Model):
+    """A revision that uses a file: while there is one, the file stays."""
+
+    file = models.ForeignKey(KeptFile, on_delete=models.CASCADE, related_name="uses")
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="files")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["revision", "file"], name="one_use_a_revision")]
 
 
 class Layout(models.Model):

@@ -3,14 +3,24 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from config.problems import Problem
+from lean_notch.design.describe import FieldInfo
+from lean_notch.edits.edit import LONGEST_PATH, MOST_EDITS
+from lean_notch.edits.edit import Edit as CoreEdit
+from lean_notch.files import FileFormat
+from lean_notch.findings import Finding
 from lean_notch.ledger import Figure
+from lean_notch.operations import Operation
+from lean_notch.proof import MateProof, PartProof
+from lean_notch.proof.check_file import LayerCount
+from lean_notch.recipes import Setting
+from lean_notch.route import Stop
 from lean_notch.units import Unit
 from ninja import Schema
-from pydantic import BaseModel, ConfigDict, Field, field_validator
-from workshop.schemas import MachineValues, Operation, ProfileValues, SpeedValues, StockValues
+from pydantic import BaseModel, ConfigDict, Field
+from workshop.schemas import MachineValues, ProfileValues, SpeedValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
@@ -19,85 +29,48 @@ Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
 MOST_BYTES = 50_000_000
 """Of an uploaded drawing."""
 
-FileFormat = Literal["svg", "dxf", "dxf-r12", "pdf"]
-
-
-class LengthValue(Schema):
-    """A typed length and the unit it was typed in."""
-
-    text: Text
-    unit: Unit = "mm"
-
 
 class StartIn(Schema):
-    """Starts a design from a recipe; `settings` are texts as typed, in `unit`."""
+    """Starts a job: from a recipe, whose `settings` are texts as typed, in `unit`; or empty, for no recipe."""
 
-    recipe: Text = "open-tray"
+    recipe: Text = ""
     name: Annotated[str, Field(max_length=80)]
     settings: Annotated[dict[str, Text], Field(max_length=50, examples=[{"width": "150", "sizes": "inside"}])] = {}
-    stock: int
-    machine: int
+    stock: Number
+    machine: Number
     unit: Unit = "mm"
-
-
-class MarkIn(Schema):
-    """Something drawn on a part. `lengths` are by name, as typed; what a kind asks for is in the choices."""
-
-    id: Annotated[str, Field(max_length=40)]
-    kind: Literal["line", "rectangle", "circle", "text"]
-    operation: Operation
-    lengths: Annotated[dict[Text, Text | LengthValue], Field(max_length=12)]
-    text: Text = ""
-    font: Text = "sans"
-    align: Literal["left", "middle", "right"] = "left"
-    angle: float = 0.0
-    side: Literal["auto", "outside", "inside", "on"] = "auto"
-    columns: int = 1
-    rows: int = 1
-
-
-class CornerIn(Schema):
-    """A corner of a panel, rounded or cut off."""
-
-    corner: Literal["bottom-left", "bottom-right", "top-right", "top-left"]
-    shape: Literal["round", "chamfer"] = "round"
-    size: Text | LengthValue
-
-
-class FeaturesIn(Schema):
-    """What is drawn on a part in place of what was; what is left out stays."""
-
-    marks: Annotated[list[MarkIn], Field(max_length=500)] | None = None
-    corners: Annotated[list[CornerIn], Field(max_length=4)] | None = None
 
 
 class EditIn(Schema):
-    """Changes by field name, as typed in `unit`. `stock`, `machine` and `entry` (of the notebook) take a number of the
-    workshop's, `parts` is what is drawn on parts by their ids.
+    """One act: a verb, a path, and for `put` and `switch` a value; see docs/edits.md."""
 
-    `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
+    verb: Literal["put", "drop", "move", "rename", "switch"]
+    path: Annotated[str, Field(max_length=LONGEST_PATH, examples=["parts/front/steps/hole-1/x"])]
+    value: Any = None
+    after: Annotated[str, Field(max_length=100)] | None = None
+    to: Annotated[str, Field(max_length=100)] = ""
+
+    def edit(self) -> CoreEdit:
+        return CoreEdit(self.verb, self.path, self.value, self.after, self.to)
+
+
+class EditsIn(Schema):
+    """Edits made one after the other, saved as one revision; texts count in `unit`.
+
+    `seen` and `revision` are the job's `moves` and `revision` as last shown: what others saved since is kept, or refused
+    with status 409 where it gets in the way.
     """
 
-    changes: Annotated[
-        dict[str, Text | bool | Number | Annotated[list[Text], Field(max_length=100)]],
-        Field(max_length=50, examples=[{"width": "width/3 + 2 mm", "readings": ["3.02", "3.05"]}]),
-    ] = {}
-    parts: Annotated[dict[str, FeaturesIn], Field(max_length=500)] = {}
+    edits: Annotated[list[EditIn], Field(max_length=MOST_EDITS, min_length=1)]
     unit: Unit = "mm"
     seen: int
-
-    @field_validator("changes")
-    @classmethod
-    def _known_numbers(cls, changes: dict[str, object]) -> dict[str, object]:
-        for name in SwapIn.model_fields:
-            if type(changes.get(name, 0)) is not int:
-                raise ValueError(f"{name} is no number of the workshop's")
-        return changes
+    revision: int | None = None
 
 
 class SwapIn(Schema):
-    """What of the workshop's to compute from instead: numbers of a board, a machine, an entry of the notebook."""
+    """What of the workshop's to compute a board from instead: numbers of a board, a machine, an entry of the notebook."""
 
+    board: Text = "main"
     stock: Number | None = None
     machine: Number | None = None
     entry: Number | None = None
@@ -117,6 +90,12 @@ class MoveIn(Schema):
     seen: int
 
 
+class GoIn(MoveIn):
+    """To a revision of the history."""
+
+    revision: int
+
+
 class ExportIn(Schema):
     """`profile` says how the files are written; its lengths are in mm."""
 
@@ -126,68 +105,74 @@ class ExportIn(Schema):
 
 class Out(BaseModel):
     """What goes out is read off the core's own values, checked once, and written by pydantic: ninja's own Schema takes five
-    times as long. The ledger's thousand rows, for forty parts, are the core's own values as they are."""
+    times as long. What the core has as it should go out (figures, findings, stops) goes out as it is."""
 
     model_config = ConfigDict(from_attributes=True)
 
 
-class SettingOut(Out):
-    """A recipe's question. `typed` and `unit` are how it was answered in this design."""
+class AnswerOut(Out):
+    """A recipe's question, and how it was answered in this job."""
 
-    name: str
-    title: str
-    kind: Literal["length", "choice"]
-    default: str
-    help: str
-    choices: list[str]
-    optional: bool
-    typed: str = ""
-    unit: Unit = "mm"
+    setting: Setting
+    typed: str
+    unit: Unit
 
 
 class RecipeOut(Out):
     name: str
     title: str
     about: str
-    settings: list[SettingOut]
+    settings: tuple[Setting, ...]
 
 
-class MarkOut(Out):
-    """A mark on a part as drawn, SVG path data with y up; cut marks are part of the part's own path, and empty here.
-
-    `document` is what an edit sends back, changed or not.
-    """
-
-    id: str
-    operation: Operation
-    path: str
-    document: MarkIn
-
-
-class PartOut(Out):
-    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high.
-
-    `outline` is its outer outline as points, to draw it standing as `origin`, `u`, `v` and `n` say.
-    """
+class StepOut(Out):
+    """A step of a part. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
+    data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it."""
 
     id: str
     title: str
+    on: bool
+    document: dict[str, Any]
+    operation: Operation
+    path: str
+    back: bool
+    problem: Problem | None
+
+
+class PartOut(Out):
+    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
+    `corners` and `edges` are the names of those that steps and joints may point at."""
+
+    id: str
+    title: str
+    board: str
     quantity: int
+    loose: int
     path: str
     outline: list[tuple[float, float]]
     box: tuple[float, float, float, float]
+    thickness: float
+    steps: list[StepOut]
+    corners: list[str]
+    edges: list[str]
+
+
+class StandingOut(Out):
+    """Where a part stands: its origin, its right `u`, its top `v`, and `n` away from its material."""
+
+    placement: str
+    part: str
     origin: tuple[float, float, float]
     u: tuple[float, float, float]
     v: tuple[float, float, float]
     n: tuple[float, float, float]
-    thickness: float
-    marks: list[MarkOut]
-    corners: list[CornerIn]
+    mirrored: bool
 
 
 class MemberOut(Out):
     """Where on its part a joint lies, as a stretch of the panel's edge."""
 
+    placement: str
     part: str
     start: tuple[float, float]
     end: tuple[float, float]
@@ -269,18 +254,11 @@ class SheetOut(Out):
     """`file_names` are the names that this sheet's files get, by format."""
 
     number: int
+    board: str
     file_names: dict[FileFormat, str]
     width: float
     height: float
     keep_outs: list[KeepOutOut]
-
-
-class StopOut(Out):
-    key: str
-    title: str
-    line: str
-    state: Literal["ready", "look", "open"]
-    wants: str
 
 
 class FitOut(Out):
@@ -309,6 +287,15 @@ class BasisOut(Out):
     outliers: list[int]
 
 
+class BoardOut(Out):
+    """A board of the job: what it is called, what was measured and chosen for it, and how it is laid out."""
+
+    id: str
+    title: str
+    basis: BasisOut
+    quarter_turns: bool
+
+
 class Kin(Out):
     """Another design that this one comes from, or that comes from it."""
 
@@ -316,8 +303,21 @@ class Kin(Out):
     name: str
 
 
+class LengthOut(Out):
+    """A named length as typed."""
+
+    name: str
+    title: str
+    chosen: bool
+    text: str
+    unit: Unit
+
+
 class DesignOut(Out):
-    """A whole design as computed. `moves` goes back as `seen` with the next change."""
+    """A whole job as computed. `moves` and `revision` go back with the next change.
+
+    A job that cannot be computed has a `problem`, its boards, answers and named lengths to mend, and nothing drawn.
+    """
 
     id: int
     name: str
@@ -327,19 +327,36 @@ class DesignOut(Out):
     saved: datetime
     can_undo: bool
     can_redo: bool
+    problem: Problem | None
     recipe: str
-    settings: list[SettingOut]
-    quarter_turns: bool
+    answers: list[AnswerOut]
+    lengths: list[LengthOut]
+    sets: int
     relief: str
-    basis: BasisOut
+    boards: list[BoardOut]
     parts: list[PartOut]
+    standings: list[StandingOut]
+    placements: list[dict[str, Any]]
+    joints: list[dict[str, Any]]
     mates: list[MateOut]
     placed: list[PlacedOut]
     sheets: list[SheetOut]
+    findings: tuple[Finding, ...]
     ledger: dict[str, tuple[Figure, ...]]
-    route: list[StopOut]
+    route: tuple[Stop, ...]
     variant_of: Kin | None
     variants: list[Kin]
+
+
+class RevisionOut(Out):
+    """A revision of the history. `before` are those that undo leads back through, and the one that is shown."""
+
+    number: int
+    sentence: str
+    by: str
+    saved: datetime
+    before: bool
+    shown: bool
 
 
 class ChangeOut(Out):
@@ -355,8 +372,9 @@ class ChangeOut(Out):
 
 
 class TrialOut(Out):
-    """A job on another basis. With a `problem` it cannot be made on that one."""
+    """A job with another basis for one board. With a `problem` it cannot be made on that one."""
 
+    board: str
     stock: str
     kind: str
     machine: str
@@ -380,9 +398,10 @@ class TrialOut(Out):
 
 
 class NewsOut(Out):
-    """What the workshop says of the job's board or machine otherwise than the job's own copy: `what` differs, and what of
-    the job would change. The other fields are the board's."""
+    """What the workshop says of a board of the job or its machine otherwise than the job's own copy: `what` differs, and
+    what of the job would change. The other fields are the board's."""
 
+    board: str
     of: Literal["board", "machine"]
     id: int
     what: list[str]
@@ -393,47 +412,30 @@ class NewsOut(Out):
     problem: Problem | None
 
 
+class Silhouette(Out):
+    path: str
+    box: tuple[float, float, float, float]
+    quantity: int
+
+
+class CardBoard(Out):
+    name: str
+    thickness: float
+
+
 class DesignCard(Out):
-    """A job on the maker's first page: its parts' silhouettes and what it is made of."""
+    """A job on the maker's first page: its parts' silhouettes and what it is made of. One that cannot be read or computed
+    any more has a `problem`; one whose picture is not made yet has no silhouettes."""
 
     id: int
     name: str
     changed: datetime
     revision: int
-    stock: str
-    thickness: float
+    boards: list[CardBoard]
     variant_of: str
     news: list[str]
+    problem: Problem | None
     silhouettes: list[Silhouette]
-
-
-class FindingOut(Out):
-    code: str
-    severity: Literal["stop", "look"]
-    why: str
-    fix: str
-    part: str
-    sheet: int
-    place: tuple[float, float] | None
-    amount: float
-
-
-class PartProofOut(Out):
-    part: str
-    copy_number: int
-    sheet: int
-    edge: float | None
-    corner: float | None
-    inside_corner: float | None
-    ok: bool
-
-
-class MateProofOut(Out):
-    mate: str
-    wanted: float
-    clearance: tuple[float, float] | None
-    proud: tuple[float, float, float] | None
-    ok: bool
 
 
 class ProofOut(Out):
@@ -442,22 +444,14 @@ class ProofOut(Out):
 
     moves: int
     fits: bool
-    findings: list[FindingOut]
-    parts: list[PartProofOut]
-    mates: list[MateProofOut]
+    findings: tuple[Finding, ...]
+    parts: tuple[PartProof, ...]
+    mates: tuple[MateProof, ...]
     paths: dict[int, list[CutPathOut]]
     finished: dict[int, list[str]]
     times: list[SheetTimeOut]
     own_speeds: bool
-    route: list[StopOut]
-
-
-class LayerCountOut(Out):
-    layer: str
-    paths: int
-    closed: int
-    nodes: int
-    length: float
+    route: tuple[Stop, ...]
 
 
 class DrawnOut(Out):
@@ -474,8 +468,8 @@ class CheckOut(Out):
     page: tuple[float, float] | None
     box: tuple[float, float, float, float] | None
     sound: bool
-    layers: list[LayerCountOut]
-    findings: list[FindingOut]
+    layers: tuple[LayerCount, ...]
+    findings: tuple[Finding, ...]
     lines: list[DrawnOut]
 
 
@@ -488,14 +482,18 @@ class ExportOut(Out):
     made: datetime
 
 
-class Silhouette(Out):
-    path: str
-    box: tuple[float, float, float, float]
-    quantity: int
+class KeptFileOut(Out):
+    """A file that steps may use by its `name`, with the layers that its closed outlines lie on."""
+
+    name: str
+    title: str
+    size: int
+    layers: list[str]
 
 
 class ChoicesOut(Out):
-    """What the page offers to choose from; the core knows what there is."""
+    """What the page offers to choose from; the core knows what there is. `fields` are the questions of each kind of step,
+    shape and pattern: "step/shape", "shape/disc", "pattern/grid"."""
 
     recipes: list[RecipeOut]
     directions: list[str]
@@ -504,10 +502,6 @@ class ChoicesOut(Out):
     stock_kinds: list[str]
     machine_kinds: list[str]
     usual_speeds: dict[str, SpeedValues]
-    fonts: list[str]
     reliefs: list[str]
     operations: dict[Operation, str]
-    mark_lengths: dict[str, list[str]]
-
-
-DesignCard.model_rebuild()
+    fields: dict[str, tuple[FieldInfo, ...]]

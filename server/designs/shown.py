@@ -1,127 +1,205 @@
-"""A core result as the API's schemas: reading off, no rule of the job."""
+"""Core values as the page shows them: nothing is computed here but what is asked of the core."""
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import asdict
 from functools import lru_cache
+from time import process_time
 from typing import Any, cast
 
 from config.problems import Problem
+from lean_notch import codec
 from lean_notch.basis import (
     DIRECTIONS,
     FITS,
     MACHINE_KINDS,
     STOCK_KINDS,
     USUAL_SPEEDS,
+    BoardBasis,
     Fit,
     Speeds,
     machine_to_json,
     stock_to_json,
 )
 from lean_notch.basis.comb import FEELS
+from lean_notch.basis.equip import news_of_machine, news_of_stock
 from lean_notch.basis.settings import RESULTS
-from lean_notch.build import FlatMark, FlatPart, Mate, Member
-from lean_notch.build.fit import JointFit, joint_fits
+from lean_notch.build import FlatMark, FlatPart, JointFit, Mate, Member, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
-from lean_notch.design import MARK_LENGTHS, RELIEFS, Mark, Part, mark_to_json
+from lean_notch.design import RELIEFS, Part, ShapeStep, Step
+from lean_notch.design.describe import field_infos
+from lean_notch.errors import NotchError
+from lean_notch.files import FILE_FORMATS, FileFormat, file_name
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
-from lean_notch.job import FILE_FORMATS, Result, file_name, read_any
+from lean_notch.job import Job
 from lean_notch.job_sheet import job_sheet
 from lean_notch.ledger import ledger
-from lean_notch.lettering import FONTS, SINGLE_STROKE
-from lean_notch.operations import OPERATIONS
+from lean_notch.operations import OPERATIONS, Operation
 from lean_notch.proof import Proof
 from lean_notch.proof.check_file import check_file
-from lean_notch.recipes import RECIPES, Recipe
+from lean_notch.reading import read_any
+from lean_notch.recipes import RECIPES
 from lean_notch.route import route
 from lean_notch.trial import Change, Trial
-from lean_notch.units import Length
 from workshop.actions import settings_of
-from workshop.models import Stock
+from workshop.models import Machine, Stock
 from workshop.schemas import MachineValues, SpeedValues, StockValues
 
 from . import schemas as out
-from .actions import News, head_of, news_of, try_swaps
+from .actions import News, Swap, head_of, news_of, try_swaps
 from .compute import computed, proved
-from .models import Design, Export
+from .models import Design, Export, KeptFile, Revision
+from .pictures import Picture, picture_of
 
 DRAWN_CHORD_MM = 0.05
 """Fine enough for a drawing of the assembled object."""
 
+PICTURE_SECONDS = 0.1
+"""How long one list of jobs may take to make pictures that are missing; the rest are made the next time."""
+
 
 def show_design(design: Design) -> out.DesignOut:
     head = head_of(design)
-    result = computed(head.job)
-    job, rows = result.job, ledger(result)
+    try:
+        result = computed(head.job)
+    except NotchError as error:
+        return _broken(design, head, error)
+    job, built, layout = result.job, result.build, result.layout
+    drawn = job.design
+    fits = joint_fits(built.parts, built.mates, job.basis)
     return out.DesignOut(
-        id=design.id,
-        name=design.name,
-        moves=design.moves,
-        revision=head.number,
-        revisions=design.revisions.count(),
-        saved=head.saved,
-        can_undo=head.parent_id is not None,
-        can_redo=head.redo_id is not None,
-        recipe=job.design.recipe,
-        settings=_settings(RECIPES.get(job.design.recipe), dict(job.design.settings)),
-        quarter_turns=job.settings.quarter_turns,
-        relief=job.design.relief,
-        basis=_basis(result),
-        parts=[_part(part, one) for part, one in zip(result.build.parts, job.design.parts, strict=True)],
-        mates=[_mate(*pair) for pair in zip(result.build.mates, joint_fits(result.build, job.basis), strict=True)],
+        **_about(design, head), **_inputs(job), problem=None,
+        parts=[_part(part, one) for part in built.parts if (one := drawn.part(part.id))],
+        standings=[out.StandingOut.model_validate(one) for one in built.standings],
+        placements=codec.write(drawn.placements, units=True), joints=codec.write(drawn.joints, units=True),
+        mates=[_mate(mate, fit) for mate, fit in zip(built.mates, fits, strict=True)],
         placed=[
             out.PlacedOut(
-                part=p.part, copy_number=p.copy, sheet=p.sheet,
-                x=p.placement.x, y=p.placement.y, angle=p.placement.angle,
+                part=p.part, copy_number=p.copy, sheet=p.sheet, x=p.motion.x, y=p.motion.y, angle=p.motion.angle
             )
-            for p in result.layout.placed
+            for p in layout.placed
         ],
         sheets=[
             out.SheetOut(
-                number=number, width=result.layout.area.width, height=result.layout.area.height,
-                file_names={kind: file_name(job, number, kind) for kind in FILE_FORMATS},
-                keep_outs=[out.KeepOutOut(name=one.name, box=one.box) for one in job.basis.machine.keep_outs],
+                number=sheet.number, board=sheet.board, width=sheet.area.width, height=sheet.area.height,
+                file_names={kind: file_name(job, sheet.number, kind, sheet.board) for kind in FILE_FORMATS},
+                keep_outs=[
+                    out.KeepOutOut(name=one.name, box=one.box) for one in job.basis.of(sheet.board).machine.keep_outs
+                ],
             )
-            for number in range(1, result.layout.sheets + 1)
+            for sheet in layout.sheets
         ],
-        ledger=rows,
-        route=[out.StopOut.model_validate(stop) for stop in route(result)],
-        variant_of=_kin(design.variant_of) if design.variant_of and not design.variant_of.removed else None,
-        variants=[_kin(variant) for variant in design.variants.filter(removed=None).order_by("id")],
+        findings=built.findings, ledger=ledger(result), route=route(result),
+    )  # fmt: skip
+
+
+def _about(design: Design, head: Revision) -> dict[str, Any]:
+    return {
+        "id": design.pk, "name": design.name, "moves": design.moves, "revision": head.number,
+        "revisions": design.revisions.count(), "saved": head.saved, "can_undo": head.parent_id is not None,
+        "can_redo": head.redo_id is not None,
+        "variant_of": _kin(design.variant_of) if design.variant_of and not design.variant_of.removed else None,
+        "variants": [_kin(variant) for variant in design.variants.filter(removed=None).order_by("id")],
+    }  # fmt: skip
+
+
+def _inputs(job: Job) -> dict[str, Any]:
+    """What the maker may change of a job, whether or not it can be computed."""
+    drawn = job.design
+    return {
+        "recipe": drawn.origin.recipe if drawn.origin else "", "answers": _answers(job), "sets": job.sets,
+        "relief": drawn.relief,
+        "lengths": [
+            out.LengthOut(name=d.name, title=d.title, chosen=d.chosen, text=d.length.text, unit=d.length.unit)
+            for d in drawn.dimensions
+        ],
+        "boards": [
+            out.BoardOut(
+                id=board.id, title=board.title, basis=_basis(job.basis.of(board.id)),
+                quarter_turns=job.settings(board.id).quarter_turns,
+            )
+            for board in drawn.boards
+        ],
+    }  # fmt: skip
+
+
+def _broken(design: Design, head: Revision, error: NotchError) -> out.DesignOut:
+    """A job that cannot be computed: its problem, and what there is to mend."""
+    inputs: dict[str, Any] = {
+        "recipe": "", "answers": [], "sets": 1, "relief": "auto", "lengths": [], "boards": [],
+    }  # fmt: skip
+    with suppress(NotchError):  # where the document itself cannot be read, only the history leads on
+        inputs = _inputs(head.job)
+    return out.DesignOut(
+        **_about(design, head), **inputs, problem=Problem(**error.as_json()), parts=[], standings=[], placements=[],
+        joints=[], mates=[], placed=[], sheets=[], findings=(), ledger={}, route=(),
     )  # fmt: skip
 
 
 def _kin(design: Design) -> out.Kin:
-    return out.Kin(id=design.id, name=design.name)
+    return out.Kin(id=design.pk, name=design.name)
 
 
-def show_trial(trial: Trial) -> out.TrialOut:
-    basis = trial.basis
+def show_history(design: Design, most: int = 500) -> list[out.RevisionOut]:
+    """The newest revisions first."""
+    head = head_of(design)
+    rows = list(
+        design.revisions.select_related("by").defer("document", "picture").order_by("-number")[:most]
+    )  # fmt: skip
+    parents = {row.pk: row.parent_id for row in rows}
+    before, here = set[int](), cast("int | None", head.pk)
+    while here is not None and here not in before:
+        before.add(here)
+        here = parents.get(here)
+    return [
+        out.RevisionOut(
+            number=row.number, sentence=row.sentence or ("Started" if row.parent_id is None else "Changed"),
+            by=row.by.get_username() if row.by else "", saved=row.saved, before=row.pk in before, shown=row.pk == head.pk,
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def show_trial(trial: Trial, board: str) -> out.TrialOut:
+    basis = trial.basis.of(board)
+    fits = [joint.fit for joint in trial.joints]
+    verdicts = list(dict.fromkeys(fit.verdict for fit in fits))
     return out.TrialOut(
-        stock=basis.stock.name, kind=basis.stock.kind, machine=basis.machine.name, thickness=basis.thickness,
+        board=board, stock=basis.stock.name, kind=basis.stock.kind, machine=basis.machine.name, thickness=basis.thickness,
         kerf=basis.kerf, slot=basis.slot, fit=basis.fit, doubts=list(basis.doubts),
         problem=_problem(trial), changes=[_change(change) for change in trial.changes],
-        joints=len(trial.joints), failing=list(trial.failing), verdict=basis.finger_fit.verdict, wants=trial.wants,
-        warnings=list(basis.finger_fit.warnings) if trial.joints else [],
+        joints=len(trial.joints), failing=list(trial.failing), verdict=", ".join(verdicts) or basis.finger_fit.verdict,
+        wants=trial.wants, warnings=list(dict.fromkeys(warning for fit in fits for warning in fit.warnings)),
         sheets=trial.sheets, used=trial.used, seconds=trial.seconds, area=trial.area, price=trial.price,
     )  # fmt: skip
 
 
+def show_tries(design: Design, swaps: list[Swap]) -> list[out.TrialOut]:
+    """The job as it is, then on each of the other bases."""
+    first = swaps[0].board if swaps else head_of(design).job.design.boards[0].id
+    asked = [Swap(first), *swaps]
+    return [show_trial(trial, swap.board) for trial, swap in zip(try_swaps(design, asked), asked, strict=True)]
+
+
 def show_news(design: Design) -> list[out.NewsOut]:
-    news = news_of(design)
-    trials = try_swaps(design, [one.swap for one in news])
-    return [_news(one, trial, design) for one, trial in zip(news, trials, strict=True)]
+    job = head_of(design).job
+    news = news_of(job)
+    trials = try_swaps(design, [one.swap for one in news]) if news else []
+    return [_news(one, trial, job) for one, trial in zip(news, trials, strict=True)]
 
 
-def _news(one: News, trial: Trial, design: Design) -> out.NewsOut:
+def _news(one: News, trial: Trial, job: Job) -> out.NewsOut:
     about: dict[str, Any] = {"of": "machine"}
     if isinstance(one.row, Stock):
-        was = head_of(design).job.basis.stock.measured
+        was = job.basis.of(one.board).stock.measured
         measured = one.row.document["measured"]
         about = {"of": "board", "measured": measured, "was_measured": was, "thickness": one.row.thickness}
     changes = [_change(change) for change in trial.changes]
-    return out.NewsOut(id=one.row.pk, what=list(one.what), changes=changes, problem=_problem(trial), **about)
+    return out.NewsOut(
+        board=one.board, id=one.row.pk, what=list(one.what), changes=changes, problem=_problem(trial), **about
+    )  # fmt: skip
 
 
 def _problem(trial: Trial) -> Problem | None:
@@ -143,56 +221,73 @@ def _fit(fit: Fit) -> out.FitRangeOut:
     )  # fmt: skip
 
 
-def show_card(design: Design) -> out.DesignCard:
-    head = head_of(design)
-    result = computed(head.job)
+def show_cards(designs: list[Design]) -> list[out.DesignCard]:
+    """Jobs on the first page, from the pictures that were kept with their revisions; a few that have none get one."""
+    started = process_time()
+    stocks = {str(row.pk): row.document for row in Stock.objects.filter(removed=None)}
+    machines = {str(row.pk): row.document for row in Machine.objects.filter(removed=None)}
+    cards = []
+    for design in designs:
+        head = head_of(design)
+        if head.picture is None and process_time() - started < PICTURE_SECONDS:
+            head.picture = picture_of(head)
+            head.save(update_fields=["picture"])
+        cards.append(_card(design, head, head.picture or {}, stocks, machines))
+    return cards
+
+
+def _card(
+    design: Design, head: Revision, picture: Picture, stocks: dict[str, Any], machines: dict[str, Any]
+) -> out.DesignCard:
     return out.DesignCard(
-        id=design.id,
-        name=design.name,
-        changed=design.changed,
-        revision=head.number,
-        stock=result.job.basis.stock.name,
-        thickness=result.job.basis.thickness,
+        id=design.pk, name=design.name, changed=design.changed, revision=head.number,
+        boards=[out.CardBoard(name=b["name"], thickness=b["thickness"]) for b in picture.get("boards", ())],
         variant_of=design.variant_of.name if design.variant_of else "",
-        news=[what for one in news_of(design) for what in one.what],
-        silhouettes=[
-            out.Silhouette(path=_path(part.region), box=part.region.box, quantity=part.quantity)
-            for part in result.build.parts
-        ],
-    )
+        news=[] if picture.get("problem") else _told_anew(head.document, stocks, machines),
+        problem=Problem(**picture["problem"]) if picture.get("problem") else None,
+        silhouettes=[out.Silhouette(**one) for one in picture.get("silhouettes", ())],
+    )  # fmt: skip
+
+
+def _told_anew(document: dict[str, Any], stocks: dict[str, Any], machines: dict[str, Any]) -> list[str]:
+    """What the workshop says otherwise of a job's boards and machines: told from the documents, without computing."""
+    basis = document["basis"]
+    said: list[str] = []
+    for one in basis["boards"].values() if "boards" in basis else (basis,):
+        stock, machine = one["stock"], one["machine"]
+        if rack := stocks.get(stock.get("id", "")):
+            said += news_of_stock(stock, rack)
+        if workshop := machines.get(machine.get("id", "")):
+            said += news_of_machine(machine, workshop)
+    return list(dict.fromkeys(said))
 
 
 def show_proof(design: Design) -> out.ProofOut:
     job = head_of(design).job
     result, proof = computed(job), proved(job)
+    machines = {board.id: job.basis.of(board.id).machine for board in job.design.boards}
     return out.ProofOut(
-        moves=design.moves,
-        fits=proof.fits,
-        findings=[out.FindingOut.model_validate(finding) for finding in proof.findings],
-        parts=[
-            out.PartProofOut(
-                part=p.part, copy_number=p.copy, sheet=p.sheet,
-                edge=p.edge, corner=p.corner, inside_corner=p.inside_corner, ok=p.ok,
-            )
-            for p in proof.parts
-        ],
-        mates=[out.MateProofOut.model_validate(mate) for mate in proof.mates],
-        paths={
-            sheet.number: [
-                _cut_path(p) for p in sheet.paths
-            ]
-            for sheet in result.plan.sheets
-        },
+        moves=design.moves, fits=proof.fits, findings=proof.findings, parts=proof.parts, mates=proof.mates,
+        paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
         finished=_finished(proof),
-        times=[_time(sheet, job.basis.machine.usual) for sheet in result.plan.sheets],
-        own_speeds=job.basis.machine.speeds is not None,
-        route=[out.StopOut.model_validate(stop) for stop in route(result, proof)],
+        times=[
+            _time(sheet, machines[result.layout.sheet(sheet.number).board].usual) for sheet in result.plan.sheets
+        ],
+        own_speeds=all(machine.speeds is not None for machine in machines.values()),
+        route=route(result, proof),
     )  # fmt: skip
 
 
 def show_job_sheet(design: Design) -> str:
     job = head_of(design).job
-    return job_sheet(computed(job), settings_of(job.basis.machine.id))
+    settings = {board.id: settings_of(job.basis.of(board.id).machine.id) for board in job.design.boards}
+    return job_sheet(computed(job), settings)
+
+
+def show_kept(file: KeptFile, data: bytes) -> out.KeptFileOut:
+    """With the layers that its closed outlines lie on."""
+    layers = sorted({path.layer for path in read_any(data, file.title).paths if path.closed and path.layer})
+    return out.KeptFileOut(name=file.name, title=file.title, size=file.size, layers=layers)
 
 
 def show_check(name: str, data: bytes) -> out.CheckOut:
@@ -204,8 +299,8 @@ def show_check(name: str, data: bytes) -> out.CheckOut:
         page=report.page,
         box=report.box,
         sound=report.sound,
-        layers=[out.LayerCountOut.model_validate(row) for row in report.layers],
-        findings=[out.FindingOut.model_validate(finding) for finding in report.findings],
+        layers=report.layers,
+        findings=report.findings,
         lines=[
             out.DrawnOut(layer=path.layer, closed=path.closed, path=segments_data(path.segments)) for path in file.paths
         ],
@@ -242,7 +337,7 @@ def show_export(export: Export) -> out.ExportOut:
     return out.ExportOut(
         id=export.id,
         sheet=export.sheet,
-        format=cast(out.FileFormat, export.format),
+        format=cast(FileFormat, export.format),
         file_name=export.file_name,
         bytes=len(export.data),
         made=export.made,
@@ -252,8 +347,7 @@ def show_export(export: Export) -> out.ExportOut:
 def show_choices() -> out.ChoicesOut:
     return out.ChoicesOut(
         recipes=[
-            out.RecipeOut(name=r.name, title=r.title, about=r.about, settings=_settings(r, {}))
-            for r in RECIPES.values()
+            out.RecipeOut(name=r.name, title=r.title, about=r.about, settings=r.settings) for r in RECIPES.values()
         ],
         directions=list(DIRECTIONS),
         feels=list(FEELS),
@@ -261,24 +355,25 @@ def show_choices() -> out.ChoicesOut:
         stock_kinds=list(STOCK_KINDS),
         machine_kinds=list(MACHINE_KINDS),
         usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
-        fonts=[*FONTS, SINGLE_STROKE],
         reliefs=list(RELIEFS),
         operations=dict(OPERATIONS),
-        mark_lengths={kind: list(names) for kind, names in MARK_LENGTHS.items()},
+        fields=field_infos(),
     )
 
 
-def _settings(recipe: Recipe | None, given: dict[str, Length | str]) -> list[out.SettingOut]:
+def _answers(job: Job) -> list[out.AnswerOut]:
+    """The recipe's questions with this job's answers."""
+    origin = job.design.origin
+    recipe = RECIPES.get(origin.recipe) if origin else None
     shown = []
     for setting in recipe.settings if recipe else ():
-        value = given.get(setting.name, setting.default)
-        typed, unit = (value.text, value.unit) if isinstance(value, Length) else (value, "mm")
-        shown.append(out.SettingOut(**asdict(setting), typed=typed, unit=unit))
+        answer = origin.answer(setting.name) if origin else None
+        typed, unit = (answer.text, answer.unit) if answer else (setting.default, "mm")
+        shown.append(out.AnswerOut(setting=setting, typed=typed, unit=unit))
     return shown
 
 
-def _basis(result: Result) -> out.BasisOut:
-    basis = result.job.basis
+def _basis(basis: BoardBasis) -> out.BasisOut:
     return out.BasisOut(
         stock=StockValues(**stock_to_json(basis.stock)),
         machine=MachineValues(**machine_to_json(basis.machine)),
@@ -299,41 +394,24 @@ def _basis(result: Result) -> out.BasisOut:
 
 
 def _part(part: FlatPart, designed: Part) -> out.PartOut:
-    standing = part.standing
-    drawn = {mark.id: _mark_path(mark) for mark in part.marks}
+    marks = {mark.id: mark for mark in part.marks}
     return out.PartOut(
-        id=part.id,
-        title=part.title,
-        quantity=part.quantity,
-        path=_path(part.region),
-        outline=_outline(part.region),
-        box=part.region.box,
-        origin=standing.origin,
-        u=standing.u,
-        v=standing.v,
-        n=standing.n,
-        thickness=standing.thickness,
-        marks=[
-            out.MarkOut(
-                id=mark.id,
-                operation=mark.operation,
-                path=drawn.get(mark.id, ""),
-                document=_mark_document(mark),
-            )
-            for mark in designed.marks
-        ],
-        corners=[out.CornerIn(corner=c.corner, shape=c.shape, size=_typed(c.size)) for c in designed.corners],
-    )
+        id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
+        path=_path(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
+        steps=[_step(step, marks.get(step.id), part) for step in designed.steps],
+        corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
+    )  # fmt: skip
 
 
-def _mark_document(mark: Mark) -> out.MarkIn:
-    """With every length in the unit it was typed in, so that it can be sent back whatever the page's unit is."""
-    lengths = {name: _typed(value) for name, value in mark.lengths}
-    return out.MarkIn.model_validate({**mark_to_json(mark), "lengths": lengths})
-
-
-def _typed(length: Length) -> out.LengthValue:
-    return out.LengthValue(text=length.text, unit=length.unit)
+def _step(step: Step, mark: FlatMark | None, part: FlatPart) -> out.StepOut:
+    failed = part.failed if part.failed and part.failed.step == step.id else None
+    cuts = isinstance(step, ShapeStep) and step.does != "mark"
+    operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
+    return out.StepOut(
+        id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
+        path=_mark_path(mark) if mark else "", back=bool(mark and mark.back),
+        problem=Problem(**failed.error.as_json()) if failed else None,
+    )  # fmt: skip
 
 
 @lru_cache(maxsize=1024)
@@ -371,7 +449,7 @@ def _mate(mate: Mate, joint: JointFit) -> out.MateOut:
 
 def _member(mate: Mate, member: Member) -> out.MemberOut:
     start, end = (member.point(position, 0.0) for position in (0.0, mate.division.cuts[-1]))
-    return out.MemberOut(part=member.part, start=start, end=end)
+    return out.MemberOut(placement=member.placement, part=member.part, start=start, end=end)
 
 
 def _finished(proof: Proof) -> dict[int, list[str]]:

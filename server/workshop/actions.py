@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -18,10 +18,11 @@ from lean_notch.basis.notebook import Entry, Way
 from lean_notch.basis.settings import CutSetting as Setting
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json, profile_to_json
+from lean_notch.design import MAIN
 from lean_notch.documents import mapping, mm, sequence, text
 from lean_notch.job import Job
 from lean_notch.practice import Practice
-from lean_notch.test_pieces import TEST_PIECES, as_given, piece_job
+from lean_notch.test_pieces import TEST_PIECES, as_given, piece_job, recipe_of
 from lean_notch.units import Unit
 
 from .models import CutSetting, Machine, Measurement, NotebookEntry, Profile, Stock
@@ -72,13 +73,13 @@ def _newest(row: Stock | Machine) -> dict[str, Any]:
     return document
 
 
-def put_away(thing: Stock | Machine) -> None:
+def archive(thing: Stock | Machine) -> None:
     """Takes a board or machine out of the lists; jobs and the notebook keep theirs."""
     thing.removed = timezone.now()
     thing.save()
 
 
-def bring_back(thing: Stock | Machine) -> None:
+def restore(thing: Stock | Machine) -> None:
     thing.removed = None
     thing.save()
 
@@ -105,7 +106,7 @@ def setting_of(row: CutSetting) -> Setting:
 
 def settings_of(machine: str) -> list[Setting]:
     """All that a machine was set to, the newest first, by the id in its document."""
-    if not machine.isdigit():
+    if not _is_number(machine):
         return []
     return [
         setting_of(row) for row in CutSetting.objects.filter(machine_id=int(machine)).order_by("-document__date", "-id")
@@ -135,7 +136,7 @@ def piece_of(way: Way, settings: Given, unit: Unit, stock: Stock, machine: Machi
 
 def read_piece(job: Job, told: Given) -> PieceRead:
     """What `told` of a cut test piece ("row", "hole", "plug" or "answers") says. Raises NotchError at the field."""
-    given, way = as_given(job.design), job.design.recipe
+    given, way = as_given(job.design), recipe_of(job.design)
     if way == "comb":
         answers = [str(answer) for answer in sequence(told.get("answers", ()), "answers", 40)]
         return PieceRead(comb=read_comb(given.clearances, answers))
@@ -147,23 +148,24 @@ def read_piece(job: Job, told: Given) -> PieceRead:
 
 def keep_entry(job: Job, told: Given, stock: Stock, machine: Machine, by: User | None, note: str = "") -> NotebookEntry:
     """Writes what a test piece told into the notebook, with all it follows from. Raises NotchError at the field."""
-    read = read_piece(job, told)
+    read, basis = read_piece(job, told), job.basis.of(MAIN.id)
+    answers = job.design.origin.answers if job.design.origin else ()
     document = {
-        "settings": {name: value if isinstance(value, str) else asdict(value) for name, value in job.design.settings},
+        "settings": {one.name: {"text": one.text, "unit": one.unit} for one in answers},
         "told": {
             "row": read.row, "hole": read.hole, "plug": read.plug,
             "answers": list(sequence(told.get("answers", ()), "answers", 40)),
         },
-        "thickness": job.basis.thickness,
-        "stock_name": job.basis.stock.name,
+        "thickness": basis.thickness,
+        "stock_name": basis.stock.name,
         "tool": machine.document["tool"],
         "kerf": read.kerf.value if read.kerf else None,
         "within": read.kerf.expanded if read.kerf else read.comb.within if read.comb else 0.0,
         "fits": scale_to_json(read.comb.scale) if read.comb else None,
-        "cut_with": job.basis.kerf,
+        "cut_with": basis.kerf,
     }  # fmt: skip
     return NotebookEntry.objects.create(
-        machine=machine, stock=stock, way=job.design.recipe, document=document, made=timezone.now(), by=by,
+        machine=machine, stock=stock, way=recipe_of(job.design), document=document, made=timezone.now(), by=by,
         note=text(note, "note", 500, required=False),
     )  # fmt: skip
 
@@ -186,9 +188,13 @@ def entry_of(row: NotebookEntry) -> Entry:
     )  # fmt: skip
 
 
+def _is_number(text: str) -> bool:
+    return text.isascii() and text.isdigit()
+
+
 def entries_of(machine: str) -> list[Entry]:
     """All that the notebook holds of a machine, by the id in its document."""
-    if not machine.isdigit():
+    if not _is_number(machine):
         return []
     return [entry_of(row) for row in NotebookEntry.objects.filter(machine_id=int(machine)).select_related("by")]
 
@@ -197,7 +203,7 @@ def practice_of(job: Job, machine: Machine, seed: int) -> Practice:
     """The practice machine of that seed, a laser or router as `machine`, with a board as the test piece's."""
     known = machine_from_json(machine.document)
     tool = known.in_spindle.diameter if known.in_spindle else known.kerf
-    return Practice(seed, job.basis.stock.nominal, tool if known.kind == "router" else None)
+    return Practice(seed, job.basis.of(MAIN.id).stock.nominal, tool if known.kind == "router" else None)
 
 
 def _lengths(told: Given, name: str) -> tuple[float, ...]:

@@ -9,7 +9,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from lean_notch.basis import Readings
 from lean_notch.documents import mm
-from lean_notch.job import Job, compute, write_files
+from lean_notch.files import write_files
+from lean_notch.job import Job, compute
 from lean_notch.practice import Truth, practised
 from ninja import Router, Status
 
@@ -33,10 +34,30 @@ def _machine(machine_id: int) -> Machine:
     return get_object_or_404(Machine, id=machine_id, removed=None)
 
 
+def _known_stock(stock_id: int) -> Stock:
+    """To be read, an archived one too: jobs are still of it."""
+    return get_object_or_404(Stock, id=stock_id)
+
+
+def _known_machine(machine_id: int) -> Machine:
+    return get_object_or_404(Machine, id=machine_id)
+
+
 @router.get("/stocks", response=list[s.StockOut])
 def list_stocks(request: HttpRequest) -> list[s.StockOut]:  # noqa: ARG001
     rows = Stock.objects.filter(removed=None).order_by("document__nominal", "name", "id")
     return [shown.show_stock(stock) for stock in rows]
+
+
+@router.get("/stocks/archived", response=list[s.StockOut])
+def list_archived_stocks(request: HttpRequest) -> list[s.StockOut]:  # noqa: ARG001
+    return [shown.show_stock(stock) for stock in Stock.objects.exclude(removed=None).order_by("-removed")]
+
+
+@router.get("/stocks/{stock_id}/jobs", response={200: s.UsesOut, 404: Problem})
+def jobs_of_stock(request: HttpRequest, stock_id: int) -> s.UsesOut:
+    """Who would be asked about it, before a board is archived."""
+    return shown.show_uses(get_object_or_404(Stock, id=stock_id), _user(request))
 
 
 @router.post("/stocks", response={201: s.StockOut, **Refusals})
@@ -51,14 +72,14 @@ def change_stock(request: HttpRequest, stock_id: int, given: s.StockChange) -> s
 
 @router.delete("/stocks/{stock_id}", response={204: None, 404: Problem})
 def remove_stock(request: HttpRequest, stock_id: int) -> Status[None]:  # noqa: ARG001
-    actions.put_away(_stock(stock_id))
+    actions.archive(_stock(stock_id))
     return Status(204, None)
 
 
 @router.post("/stocks/{stock_id}/restore", response={200: s.StockOut, 404: Problem})
 def restore_stock(request: HttpRequest, stock_id: int) -> s.StockOut:  # noqa: ARG001
     stock = get_object_or_404(Stock, id=stock_id)
-    actions.bring_back(stock)
+    actions.restore(stock)
     return shown.show_stock(stock)
 
 
@@ -80,6 +101,16 @@ def list_machines(request: HttpRequest) -> QuerySet[Machine]:  # noqa: ARG001
     return Machine.objects.filter(removed=None).order_by("name", "id")
 
 
+@router.get("/machines/archived", response=list[s.MachineOut])
+def list_archived_machines(request: HttpRequest) -> QuerySet[Machine]:  # noqa: ARG001
+    return Machine.objects.exclude(removed=None).order_by("-removed")
+
+
+@router.get("/machines/{machine_id}/jobs", response={200: s.UsesOut, 404: Problem})
+def jobs_of_machine(request: HttpRequest, machine_id: int) -> s.UsesOut:
+    return shown.show_uses(get_object_or_404(Machine, id=machine_id), _user(request))
+
+
 @router.post("/machines", response={201: s.MachineOut, **Refusals})
 def add_machine(request: HttpRequest, given: s.MachineIn) -> Status[Machine]:  # noqa: ARG001
     return Status(201, actions.put_machine(given.document()))
@@ -92,14 +123,14 @@ def change_machine(request: HttpRequest, machine_id: int, given: s.MachineChange
 
 @router.delete("/machines/{machine_id}", response={204: None, 404: Problem})
 def remove_machine(request: HttpRequest, machine_id: int) -> Status[None]:  # noqa: ARG001
-    actions.put_away(_machine(machine_id))
+    actions.archive(_machine(machine_id))
     return Status(204, None)
 
 
 @router.post("/machines/{machine_id}/restore", response={200: s.MachineOut, 404: Problem})
 def restore_machine(request: HttpRequest, machine_id: int) -> Machine:  # noqa: ARG001
     machine = get_object_or_404(Machine, id=machine_id)
-    actions.bring_back(machine)
+    actions.restore(machine)
     return machine
 
 
@@ -111,7 +142,7 @@ def list_settings(
     operation: s.Operation = "cut",
 ) -> list[s.CutSettingOut]:
     """All that the machine was set to; for a `stock`, what tells something for it, the most telling first, with hints."""
-    return shown.show_settings(_machine(machine_id), _stock(stock) if stock else None, operation)
+    return shown.show_settings(_known_machine(machine_id), _known_stock(stock) if stock else None, operation)
 
 
 @router.post("/machines/{machine_id}/settings", response={201: s.CutSettingOut, **Refusals})
@@ -167,7 +198,7 @@ def read_piece(request: HttpRequest, given: s.ToldIn) -> s.PieceReadOut:  # noqa
 @router.get("/notebook", response={200: list[s.EntryOut], 404: Problem})
 def list_entries(request: HttpRequest, machine: int, stock: int) -> list[s.EntryOut]:  # noqa: ARG001
     """A machine's entries, newest first, as seen from a board."""
-    return shown.show_entries(_machine(machine), _stock(stock))
+    return shown.show_entries(_known_machine(machine), _known_stock(stock))
 
 
 @router.post("/notebook", response={201: list[s.EntryOut], **Refusals})

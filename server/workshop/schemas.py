@@ -481,3 +481,10 @@ class ValidIn(Schema):
 def _in_unit(document: dict[str, Any], unit: Unit, lengths: tuple[str, ...]) -> dict[str, Any]:
     """The document with the texts among `lengths` said to be typed in `unit`."""
     return {**document, **{name: in_unit(document[name], unit) for name in lengths if name in document}}
+
+
+class UsesOut(Schema):
+    """Jobs that are of a board or a machine: one's own by name, and how many of other makers."""
+
+    own: list[str]
+    others: int

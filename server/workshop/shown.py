@@ -6,16 +6,19 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from typing import cast
 
+from django.contrib.auth.models import User
 from lean_notch.basis import Readings, machine_from_json, stock_from_json
 from lean_notch.basis.fits import scale_to_json
 from lean_notch.basis.notebook import Way, offers, sure_of
 from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to_json, settings_for
+from lean_notch.design import MAIN
+from lean_notch.files import FILE_FORMATS, file_name
 from lean_notch.formats.svg_path import path_data
-from lean_notch.job import FILE_FORMATS, Job, compute, file_name
+from lean_notch.job import Job, compute
 from lean_notch.operations import Operation
 from lean_notch.practice import Practised
 from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note
-from lean_notch.units import Length, say_mm
+from lean_notch.units import say_mm
 
 from . import schemas as out
 from .actions import PieceRead, entry_of, settings_of
@@ -66,7 +69,8 @@ def show_setting(setting: CutSetting, said: Sequence[str] = ()) -> out.CutSettin
 
 def show_piece(way: Way, job: Job) -> out.PieceOut:
     result = compute(job)
-    recipe, values = TEST_PIECES[way], dict(job.design.settings)
+    recipe, answers = TEST_PIECES[way], job.design.origin.answers if job.design.origin else ()
+    values = {one.name: one.text for one in answers}
     sheet = result.plan.sheets[0]
     boxes = [path.shape.box for path in sheet.paths]
     return out.PieceOut(
@@ -76,7 +80,7 @@ def show_piece(way: Way, job: Job) -> out.PieceOut:
         settings=[
             out.PieceSettingOut(
                 name=setting.name, title=setting.title, kind=setting.kind, help=setting.help,
-                text=value.text if isinstance(value := values[setting.name], Length) else value,
+                text=values[setting.name],
             )
             for setting in recipe.settings
         ],
@@ -86,10 +90,10 @@ def show_piece(way: Way, job: Job) -> out.PieceOut:
             for path in sheet.paths
         ],
         area=sum(part.region.area * part.quantity for part in result.build.parts),
-        file_names={kind: file_name(job, sheet.number, kind) for kind in FILE_FORMATS},
+        file_names={kind: file_name(job, sheet.number, kind, MAIN.id) for kind in FILE_FORMATS},
         clearances=list(as_given(job.design).clearances),
         kerf_note=kerf_note(job),
-        kerf_known=job.basis.machine.found is not None,
+        kerf_known=job.basis.of(MAIN.id).machine.found is not None,
     )  # fmt: skip
 
 
@@ -128,6 +132,20 @@ def show_entries(machine: Machine, stock: Stock) -> list[out.EntryOut]:
         )
         for row in rows
     ]  # fmt: skip
+
+
+def show_uses(thing: Stock | Machine, user: User) -> out.UsesOut:
+    """The jobs at work that are of a board or machine, one's own by their names."""
+    from designs.models import Design  # the workshop knows no designs, but for this question
+
+    what = "stock" if isinstance(thing, Stock) else "machine"
+    jobs = [
+        design
+        for design in Design.objects.filter(removed=None).select_related("head").defer("head__document")
+        if design.head and any(one[what] == str(thing.pk) for one in (design.head.picture or {}).get("boards", ()))
+    ]
+    own = [design.name for design in jobs if design.owner_id == user.pk]
+    return out.UsesOut(own=own, others=len(jobs) - len(own))
 
 
 def show_practice(practised: Practised) -> out.PracticeOut:

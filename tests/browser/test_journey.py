@@ -5,7 +5,7 @@ from pathlib import Path
 
 import ezdxf
 import pytest
-from browser_steps import change, go
+from browser_steps import change, fill, go, typed
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.xdist_group("browser")  # one server and one browser for all of them
@@ -23,7 +23,7 @@ def test_from_a_measured_board_to_a_file_that_fits(open_tray, tmp_path):
     go(open_tray, "Lay out")
     expect(open_tray.get_by_role("heading", name="Sheet 1 of 1")).to_be_visible()
     go(open_tray, "Prove")
-    expect(open_tray.get_by_text("Nothing to mend")).to_be_visible()
+    expect(open_tray.get_by_text("No problems found")).to_be_visible()
     open_tray.get_by_role("button", name="look at a corner").click()
     expect(open_tray.locator("path.beam").first).to_be_visible()
     go(open_tray, "Hand over")
@@ -68,7 +68,7 @@ def test_bad_input_is_explained_at_its_field_and_the_picture_stays(open_tray, fi
     change(open_tray, field, text)
     alert = open_tray.locator("aside").get_by_role("alert")
     expect(alert).to_contain_text(fix)
-    expect(open_tray.locator(f"aside [data-field={field}]")).to_have_value(text)
+    expect(open_tray.locator(typed(field))).to_have_value(text)
     assert open_tray.locator("path.part").first.get_attribute("d") == before
     open_tray.keyboard.press("Escape")
     expect(alert).to_have_count(0)
@@ -76,12 +76,12 @@ def test_bad_input_is_explained_at_its_field_and_the_picture_stays(open_tray, fi
 
 def test_basis_chips_open_in_place_and_the_job_follows(open_tray):
     open_tray.get_by_role("button", name=re.compile("^Kerf")).click()
-    open_tray.locator(".panel [data-field=kerf]").fill("-1")
+    open_tray.locator(typed("kerf", ".panel")).fill("-1")
     open_tray.keyboard.press("Enter")
     expect(open_tray.locator(".panel").get_by_role("alert")).to_contain_text("0 mm or more")
-    open_tray.locator(".panel [data-field=kerf]").fill("0.2")
+    open_tray.locator(typed("kerf", ".panel")).fill("0.2")
     open_tray.keyboard.press("Enter")
-    expect(open_tray.locator(".sum")).to_contain_text("drawn 2.88")
+    expect(open_tray.locator(".sum")).to_contain_text("cut path 2.88")
     open_tray.keyboard.press("Escape")
     expect(open_tray.locator(".panel")).to_have_count(0)
     open_tray.get_by_role("button", name=re.compile("^Fit")).click()
@@ -109,18 +109,17 @@ def test_a_problem_whose_field_is_elsewhere_is_still_said(open_tray):
     open_tray.get_by_role("button", name=re.compile("^Kerf")).click()
     open_tray.locator(".panel select").select_option(label="Barn router, 1250 × 1250 mm")
     expect(open_tray.get_by_role("alert")).to_contain_text("Use a spacing of more than 6 mm")
-    expect(open_tray.locator(".sum")).to_contain_text("drawn 2.94")
+    expect(open_tray.locator(".sum")).to_contain_text("cut path 2.94")
     open_tray.keyboard.press("Escape")
     go(open_tray, "Lay out")
     expect(open_tray.locator("aside")).to_contain_text("Use a spacing of more than 6 mm")  # now it is at its field
-    open_tray.locator("aside [data-field=spacing]").fill("8")
-    open_tray.keyboard.press("Enter")
+    fill(open_tray, typed("spacing"), "8")
     expect(open_tray.get_by_role("alert")).to_have_count(0)
 
 
 def test_a_board_of_ones_own_is_measured_and_used(open_tray):
     open_tray.get_by_role("button", name=re.compile("^Poplar")).click()
-    open_tray.get_by_role("button", name="add a board").click()
+    open_tray.get_by_role("button", name="Add a board").click()
     dialog = open_tray.get_by_role("dialog")
     for field, text in {
         "name": "Clear acrylic", "nominal": "1/8 in", "readings": "2.9 29", "sheet_width": "24 in", "sheet_height": "300", "sheets": "2",
@@ -152,13 +151,90 @@ def test_two_windows_never_lose_an_edit(open_tray):
     other.get_by_role("heading", name="Parts, flat").wait_for()
     change(open_tray, "width", "155")
     expect(open_tray.get_by_text("was 150.00")).to_be_visible()
+    go(other, "Measure")
+    fill(other, typed("kerf", "main"), "0.2")  # what is apart from it goes through
+    expect(other.locator(".sum")).to_contain_text("cut path 2.88")
+    go(other, "Shape")
+    expect(other.get_by_text("inside 155 × 100 × 60")).to_be_visible()
+    change(open_tray, "depth", "95")
+    expect(open_tray.get_by_text("inside 155 × 95 × 60")).to_be_visible()
     change(other, "depth", "90")
-    expect(other.get_by_role("dialog")).to_contain_text("saved elsewhere")
-    other.get_by_role("button", name="Put my edit on top of theirs").click()
+    expect(other.get_by_role("dialog")).to_contain_text("Set depth to 95 mm")
+    other.get_by_role("button", name="Make my change on top of theirs").click()
     expect(other.get_by_text("inside 155 × 90 × 60")).to_be_visible()
-    change(open_tray, "height", "50")
-    open_tray.get_by_role("button", name="Show theirs, drop my edit").click()
+    change(open_tray, "depth", "50")
+    open_tray.get_by_role("button", name="Show theirs, drop mine").click()
     expect(open_tray.get_by_text("inside 155 × 90 × 60")).to_be_visible()
+
+
+def test_the_history_tells_what_was_done_and_leads_back(open_tray):
+    change(open_tray, "width", "155")
+    expect(open_tray.get_by_text("inside 155 × 100 × 60")).to_be_visible()
+    change(open_tray, "depth", "90")
+    expect(open_tray.get_by_text("inside 155 × 90 × 60")).to_be_visible()
+    open_tray.get_by_role("button", name="History").click()
+    rows = open_tray.get_by_role("dialog").get_by_role("listitem")
+    expect(rows).to_have_count(3)
+    expect(rows.first).to_contain_text("Set depth to 90 mm")
+    rows.filter(has_text="Set width to 155 mm").get_by_role("button").click()
+    expect(open_tray.get_by_text("inside 155 × 100 × 60")).to_be_visible()
+    rows.filter(has_text="Set depth to 90 mm").get_by_role("button").click()
+    expect(open_tray.get_by_text("inside 155 × 90 × 60")).to_be_visible()
+
+
+def test_an_empty_job_is_filled_by_hand(page, tmp_path):
+    """A part, a hole, a copy of it; the step is switched off, moved, removed; packed and opened again."""
+    page.get_by_role("button", name="New job").click()
+    page.get_by_label("Empty job").check()
+    page.get_by_label("Name").fill("Trail sign")
+    page.get_by_role("button", name="Start", exact=True).click()
+    expect(page.get_by_text("This job has no parts yet")).to_be_visible()
+    expect(page.get_by_role("navigation", name="Route")).to_contain_text("nothing to prove yet")
+    page.get_by_role("button", name="Add a part").click()
+    expect(page.locator("path.part")).to_have_count(1)
+    expect(page.get_by_role("navigation", name="Route")).to_contain_text("fits, as cut from the file")
+    page.get_by_label("Add a step").select_option(label="A hole")
+    field = page.locator("aside [data-field='parts/part-1/steps/hole-1/shape/diameter']")
+    fill(page, "aside [data-field='parts/part-1/steps/hole-1/shape/diameter']", "0")
+    expect(page.locator("aside").get_by_role("alert").first).to_contain_text("Give more than 0 mm")
+    field.fill("12")
+    page.keyboard.press("Enter")
+    expect(page.locator("aside").get_by_role("alert")).to_have_count(0)
+    steps = page.locator("aside ol > li")
+    page.get_by_role("button", name="Copy", exact=True).last.click()
+    expect(steps).to_have_count(3)
+    page.get_by_role("button", name="Move hole 2 up").click()
+    expect(steps.nth(1)).to_contain_text("hole 2")
+    page.get_by_role("button", name="Switch off").click()
+    expect(steps.nth(1)).to_have_class("off")
+    page.get_by_role("button", name="Remove", exact=True).last.click()
+    expect(steps).to_have_count(2)
+    fill(page, "aside [data-field='parts/part-1/title']", "Board")
+    page.get_by_role("button", name="Copy", exact=True).first.click()
+    expect(page.locator("path.part")).to_have_count(2)
+    go(page, "Hand over")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Download the job").click()
+    download.value.save_as(tmp_path / "sign.zip")
+    page.get_by_role("link", name="Lean Notch, your jobs").click()
+    page.locator("input[type=file]").set_input_files(tmp_path / "sign.zip")
+    expect(page.locator("path.part")).to_have_count(2)
+
+
+def test_a_second_board_has_its_own_thickness_and_sheets(open_tray):
+    go(open_tray, "Measure")
+    open_tray.get_by_role("button", name="Add another board to this job").click()
+    fill(open_tray, "[data-field='boards/board_1/title']", "Bottom")
+    open_tray.get_by_label("next reading").last.wait_for()
+    open_tray.locator("main select").first.select_option(label="Clear acrylic, sold as 4 mm")
+    expect(open_tray.locator(".sum")).to_contain_text("Bottom: slot")
+    go(open_tray, "Shape")
+    open_tray.get_by_role("button", name=re.compile("^Base")).last.click()
+    open_tray.locator("aside select").first.select_option(label="Bottom")
+    go(open_tray, "Lay out")
+    expect(open_tray.get_by_role("heading", name="Sheet 1 of 2")).to_be_visible()
+    open_tray.get_by_role("group", name="Sheet").get_by_role("button", name="2").click()
+    expect(open_tray.get_by_text("Clear acrylic on Shed laser")).to_be_visible()
 
 
 def test_everything_is_reached_by_keyboard(open_tray):
@@ -171,7 +247,7 @@ def test_everything_is_reached_by_keyboard(open_tray):
                 "document.activeElement.getAttribute('aria-label') || document.activeElement.textContent.trim()"
             )
         )
-    assert {"undo", "mm", "change width", "show all"} & seen >= {"mm", "change width", "show all"}
+    assert {"Undo", "mm", "change width", "show all"} & seen >= {"mm", "change width", "show all"}
     assert any(name.startswith("Kerf") for name in seen)
     assert any(name.startswith("Front") for name in seen)
     drawing = open_tray.get_by_role("group", name=re.compile("Parts, flat"))
@@ -186,19 +262,21 @@ def test_everything_is_reached_by_keyboard(open_tray):
     assert drawing.evaluate("getComputedStyle(document.activeElement).outlineStyle") == "solid"
 
 
-def test_a_job_that_is_put_away_comes_back(page):
-    page.get_by_role("button", name="Start a tray").click()
+def test_an_archived_job_is_restored(page):
+    page.get_by_role("button", name="New job").click()
     page.get_by_label("Name").fill("Spare tray")
     page.locator("form [data-field=width]").fill("nothing")
     page.get_by_role("button", name="Start", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("no length known here")
+    expect(page.get_by_role("alert")).to_contain_text("There is no length called")
     page.locator("form [data-field=width]").fill("120")
     page.get_by_role("button", name="Start", exact=True).click()
     page.get_by_role("heading", name="Parts, flat").wait_for()
     page.get_by_role("link", name="Lean Notch, your jobs").click()
-    page.get_by_role("button", name="put Spare tray away").click()
+    page.get_by_role("button", name="Archive Spare tray").click()
     expect(page.get_by_role("link", name=re.compile("Spare tray"))).to_have_count(0)
-    page.get_by_role("button", name="bring it back").click()
+    page.reload()
+    page.get_by_text(re.compile("archived$")).click()
+    page.get_by_role("button", name="Restore Spare tray").click()
     expect(page.get_by_role("link", name=re.compile("Spare tray"))).to_be_visible()
 
 
@@ -225,15 +303,15 @@ def test_drawing_on_a_part_and_handing_it_over(open_tray, tmp_path):
     """A hole, lettering with a mistake in it, and a file for another receiver."""
     rail = open_tray.get_by_role("button", name=re.compile("^Front"))
     rail.last.click()
-    open_tray.get_by_role("button", name="+ circle").click()
-    field = open_tray.locator('[data-field="front.marks[0].diameter"]')
-    field.fill("99")
+    open_tray.get_by_label("Add a step").select_option(label="A hole")
+    field = open_tray.locator("[data-field='parts/front/steps/hole-1/shape/diameter']")
+    field.fill("-9")
     open_tray.keyboard.press("Enter")
-    expect(open_tray.get_by_role("alert").first).to_contain_text("leaves Front")
+    expect(open_tray.get_by_role("alert").first).to_contain_text("Give more than 0 mm")
     field.fill("9")
     open_tray.keyboard.press("Enter")
     expect(open_tray.get_by_role("alert")).to_have_count(0)
-    open_tray.get_by_role("button", name="+ text").click()
+    open_tray.get_by_label("Add a step").select_option(label="Lettering")
     expect(open_tray.locator("path.work.engrave").first).to_be_visible()
     expect(open_tray.get_by_text("fits, as cut from the file")).to_be_visible()
     go(open_tray, "Hand over")
@@ -262,6 +340,7 @@ def test_a_drawing_from_elsewhere_is_looked_over(open_tray, tmp_path):
     )
     open_tray.get_by_role("link", name="Lean Notch").first.click()
     open_tray.get_by_role("link", name="Check a drawing").click()
+    open_tray.wait_for_url("**/check")
     open_tray.locator("input[type=file]").set_input_files(drawing)
     expect(open_tray.get_by_text("Do not cut it as it is")).to_be_visible()
     expect(open_tray.get_by_role("complementary").get_by_text("is there twice")).to_be_visible()

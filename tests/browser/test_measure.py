@@ -14,7 +14,7 @@ def board(page: Page, request):
     """A new board on the rack, named after the test, and the rack open at it."""
     name = request.node.name.removeprefix("test_").replace("_", " ")[:40].strip()
     workshop(page, "Stock rack")
-    page.get_by_role("button", name="add a board").click()
+    page.get_by_role("button", name="Add a board").click()
     dialog = page.get_by_role("dialog")
     given = {"name": name, "nominal": "4", "readings": "3.95, 3.94, 3.96", "sheet_width": "600", "sheet_height": "400"}
     for field, text in given.items():
@@ -27,7 +27,7 @@ def board(page: Page, request):
 
 def start_tray(page: Page, board: str) -> None:
     page.get_by_role("link", name="Lean Notch, your jobs").click()
-    page.get_by_role("button", name="Start a tray").click()
+    page.get_by_role("button", name="New job").click()
     page.get_by_label("Name").fill(f"Tray of {board}"[:60])
     page.get_by_label("Board", exact=False).and_(page.locator("select")).select_option(
         label=page.locator("option", has_text=board).first.inner_text()
@@ -41,7 +41,7 @@ def test_measuring_anew_is_looked_at_kept_and_followed(page, board):
     job = page.url
     workshop(page, "Stock rack")
     page.get_by_role("link", name=re.compile(board)).click()
-    page.get_by_role("button", name="Measure anew").click()
+    page.get_by_role("button", name="Measure again").click()
     fill(page, "main [data-field='readings[0]']", "4.01 4.02 4.01 4.23")
     expect(page.locator("main")).to_contain_text("Reading 4, 4.23 mm, stands off the others")
     fill(page, "main [data-field='readings[3]']", "40.2")
@@ -51,7 +51,9 @@ def test_measuring_anew_is_looked_at_kept_and_followed(page, board):
     page.get_by_role("button", name="Keep this measurement").click()
     expect(page.locator(".history li")).to_have_count(2)
     page.get_by_role("link", name="Lean Notch, your jobs").click()
-    expect(page.locator("article", has_text=f"Tray of {board}"[:50])).to_contain_text("news: thickness")
+    expect(page.locator("article", has_text=f"Tray of {board}"[:50])).to_contain_text(
+        "in the workshop since: thickness"
+    )
     page.goto(job.replace("shape", "measure"))
     note = page.locator("main").get_by_role("status").filter(has_text="The rack says")
     expect(note).to_contain_text("4.015")
@@ -59,7 +61,7 @@ def test_measuring_anew_is_looked_at_kept_and_followed(page, board):
     expect(note).to_contain_text("outside width")
     expect(page.locator(".sum")).to_contain_text("3.97")
     note.get_by_role("button", name="follow the rack").click()
-    expect(page.locator(".sum")).to_contain_text("4.03")
+    expect(page.locator(".sum")).to_contain_text("4.04")
     expect(note).to_have_count(0)
 
 
@@ -81,14 +83,16 @@ def test_what_is_written_of_a_board_is_undone_and_redone(page, board):
     page.keyboard.press("Control+z")
     expect(page.locator("main")).not_to_contain_text("100 × 101.6")
     page.keyboard.press("Control+z")
-    page.get_by_role("button", name="undo").click()
+    page.get_by_role("button", name="Undo").click()
     expect(page.locator("aside [data-field=note]")).to_have_value("")
     page.keyboard.press("Control+y")
     expect(page.locator("aside [data-field=note]")).to_have_value("tape under the board")
-    page.get_by_role("button", name="put this board away").click()
-    expect(page.get_by_role("navigation", name="Stock rack")).not_to_contain_text(board)
-    page.get_by_role("button", name="bring it back").click()
-    expect(page.get_by_role("navigation", name="Stock rack")).to_contain_text(board)
+    page.get_by_role("button", name="Archive this board").click()
+    shelf = page.get_by_role("navigation", name="Stock rack")
+    expect(shelf.get_by_role("link", name=re.compile(board))).to_have_count(0)
+    page.get_by_text(re.compile("archived$")).click()
+    page.get_by_role("button", name=f"Restore {board}").click()
+    expect(shelf.get_by_role("link", name=re.compile(board))).to_be_visible()
 
 
 def notebook(page: Page, board: str, way: str) -> None:
@@ -172,18 +176,20 @@ def test_another_basis_is_tried_adopted_and_saved_as_a_variant(page, board):
     expect(tries.locator("thead")).to_contain_text("Double-wall board")
     expect(tries).to_contain_text("Use a spacing of more than 6 mm")
     expect(tries.get_by_role("row", name=re.compile("outside width"))).to_contain_text("164.40")
-    tries.get_by_role("button", name="as a variant").first.click()
+    tries.get_by_role("button", name="Save as variant").first.click()
     expect(page.locator(".kin")).to_contain_text(f"A variant of Tray of {board}"[:40])
+    job = page.url
     page.locator(".kin").get_by_role("link").click()
+    page.wait_for_function("was => location.href !== was", arg=job)
     expect(page.locator(".kin")).to_contain_text("Its variant:")
     page.get_by_label("what to try").select_option(label="Single-wall board, 5 mm")
-    page.locator(".tries").get_by_role("button", name="adopt").click()
+    page.locator(".tries").get_by_role("button", name="Use this").click()
     expect(page.locator(".sum")).to_contain_text("5.02")
 
 
 def test_a_clamp_and_a_setting_are_written_down(page):
     workshop(page, "Machines")
-    page.get_by_role("button", name="add a machine").click()
+    page.get_by_role("button", name="Add a machine").click()
     dialog = page.get_by_role("dialog")
     for field, text in {"name": "Spare laser", "kerf": "0.2", "bed_width": "300", "bed_height": "200"}.items():
         dialog.locator(f"[data-field={field}]").fill(text)
@@ -210,5 +216,7 @@ def test_a_clamp_and_a_setting_are_written_down(page):
     log.get_by_role("button", name=re.compile("remove the setting")).click()
     log.get_by_role("button", name="bring it back").click()
     expect(log.get_by_role("listitem")).to_contain_text("55 % · 12 mm/s")
-    page.get_by_role("button", name="put this machine away").click()
-    expect(page.get_by_role("navigation", name="Machines")).not_to_contain_text("Spare laser")
+    page.get_by_role("button", name="Archive this machine").click()
+    expect(page.get_by_role("navigation", name="Machines").get_by_role("link", name=re.compile("Spare"))).to_have_count(
+        0
+    )

@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.basis import COMMON_FITS, Readings, basis_from_json, basis_to_json
+from lean_notch.basis import COMMON_FITS, Readings, board_basis_from_json, board_basis_to_json
 from lean_notch.errors import KerfTooWide, NotchError, OutOfRange, ReadingsDisagree
 
 DOCUMENT = {
@@ -28,12 +28,12 @@ def changed(**parts):
 
 
 def test_readings_may_be_numbers_texts_and_inches():
-    assert basis_from_json(DOCUMENT).stock.readings.values_mm == pytest.approx((3.02, 3.05, 3.0607))
+    assert board_basis_from_json(DOCUMENT).stock.readings.values_mm == pytest.approx((3.02, 3.05, 3.0607))
 
 
 def test_a_basis_survives_its_document():
-    basis = basis_from_json(DOCUMENT)
-    assert basis_from_json(basis_to_json(basis)) == basis
+    basis = board_basis_from_json(DOCUMENT)
+    assert board_basis_from_json(board_basis_to_json(basis)) == basis
 
 
 @given(st.lists(st.floats(2.9, 3.2), min_size=1, max_size=20))
@@ -59,7 +59,7 @@ def test_the_mean_lies_between_thin_and_thick(values):
 )
 def test_bad_readings_are_refused_at_the_reading(readings, error, field):
     with pytest.raises(error) as caught:
-        basis_from_json(changed(stock__readings=readings))
+        board_basis_from_json(changed(stock__readings=readings))
     assert caught.value.field == field
 
 
@@ -74,18 +74,18 @@ def test_readings_may_differ_by_exactly_a_quarter_of_their_mean():
 )
 def test_a_bad_kerf_is_refused_at_its_field(kerf, error):
     with pytest.raises(error) as caught:
-        basis_from_json(changed(machine__kerf=kerf))
+        board_basis_from_json(changed(machine__kerf=kerf))
     assert caught.value.field == "kerf"
 
 
 def test_no_kerf_at_all_is_allowed():
-    assert basis_from_json(changed(machine__kerf=0)).kerf == 0
+    assert board_basis_from_json(changed(machine__kerf=0)).kerf == 0
 
 
 @pytest.mark.parametrize("document", [None, [], {}, {"stock": 3}, changed(clearance="x"), changed(stock__name="")])
 def test_a_broken_document_names_the_place(document):
     with pytest.raises(NotchError) as caught:
-        basis_from_json(document)
+        board_basis_from_json(document)
     assert caught.value.field
     assert caught.value.fix
 
@@ -99,5 +99,5 @@ def test_clearances_have_words(clearance, word):
 
 
 def test_a_board_larger_than_the_bed_is_cut_as_far_as_the_bed_goes():
-    basis = basis_from_json(changed(stock__sheet_width=2440, stock__sheet_height=300))
+    basis = board_basis_from_json(changed(stock__sheet_width=2440, stock__sheet_height=300))
     assert basis.sheet_area == (600, 300)

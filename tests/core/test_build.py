@@ -1,6 +1,7 @@
 """From design and basis to flat parts."""
 
 import pytest
+from conftest import drawn
 from lean_notch.build import build
 from lean_notch.build.outline import Notch, outline
 from lean_notch.design import design_from_json, design_to_json
@@ -53,7 +54,7 @@ def test_sizes_that_depend_on_themselves_are_refused(tray, basis):
     with pytest.raises(NotchError) as caught:
         build(tray(width="depth", depth="width").design, basis())
     assert caught.value.code == "circular-lengths"
-    assert caught.value.field in ("width", "depth")
+    assert caught.value.field in ("answers/width", "answers/depth")
 
 
 def test_an_unknown_name_is_answered_with_every_name_there_is(tray, basis):
@@ -66,6 +67,8 @@ def test_an_unknown_name_is_answered_with_every_name_there_is(tray, basis):
             "height",
             "inside_depth",
             "inside_height",
+            "main.clearance",
+            "main.thickness",
             "outside_depth",
             "outside_height",
             "thickness.",
@@ -93,7 +96,7 @@ def test_an_unknown_name_is_answered_with_every_name_there_is(tray, basis):
 def test_impossible_sizes_are_refused_at_their_field(tray, basis, settings, field, code):
     with pytest.raises(NotchError) as caught:
         build(tray(**settings).design, basis())
-    assert (caught.value.field, caught.value.code) == (field, code)
+    assert (caught.value.field, caught.value.code) == (f"answers/{field}", code)
     assert caught.value.fix
 
 
@@ -102,9 +105,11 @@ def test_a_design_survives_its_document(job):
 
 
 def holed(job, *holes):
-    document = design_to_json(job.design)
-    document["parts"][4]["holes"] = [{"x": x, "y": y, "diameter": d} for x, y, d in holes]
-    return design_from_json(document)
+    steps = [
+        {"kind": "shape", "id": f"hole-{i}", "shape": {"kind": "disc", "diameter": d}, "does": "cut", "x": x, "y": y}
+        for i, (x, y, d) in enumerate(holes)
+    ]
+    return drawn(job, *steps, part="base").design
 
 
 def test_holes_stay_circles(job):
@@ -112,16 +117,15 @@ def test_holes_stay_circles(job):
     assert base.region.holes == (Circle(78.06, 50, 4, hole=True),)
 
 
-@pytest.mark.parametrize("hole", [(1, 1, 8), (500, 50, 8), (50, 50, 0), (50, 50, 300)])
-def test_a_hole_outside_the_outline_is_refused(job, hole):
-    with pytest.raises(NotchError) as caught:
-        build(holed(job, hole), job.basis)
-    assert "base.holes[0]" in caught.value.field
+@pytest.mark.parametrize("hole", [(500, 50, 8), (50, 50, 0), (-30, 50, 8)])
+def test_a_hole_beside_the_part_fails_at_its_step(job, hole):
+    failed = build(holed(job, hole), job.basis).part("base").failed
+    assert (failed.step, failed.error.field[:23]) == ("hole-0", "parts/base/steps/hole-0")
 
 
-def test_holes_that_overlap_are_refused(job):
-    with pytest.raises(NotchError, match="touches another hole"):
-        build(holed(job, (50, 50, 8), (55, 50, 8)), job.basis)
+def test_a_cut_over_all_of_a_part_leaves_nothing(job):
+    with pytest.raises(NotchError, match="Nothing is left of Base"):
+        build(holed(job, (50, 50, 500)), job.basis)
 
 
 @pytest.mark.parametrize(
@@ -130,11 +134,12 @@ def test_holes_that_overlap_are_refused(job):
         {"lean_notch_design": 99},
         {"parts": "none"},
         {"parts": [{}]},
-        {
-            "joints": [
-                {"id": "x", "first": {"part": "nobody", "side": "top"}, "second": {"part": "base", "side": "top"}}
-            ]
-        },
+        {"parts": [{"id": "x", "title": "X", "steps": [{"kind": "blob", "id": "a"}]}]},
+        {"parts": [{"id": "x", "title": "X", "steps": []}] * 2},
+        {"relief": True},
+        {"lean_notch_design": True},
+        {"dimensions": [{"name": "thickness", "title": "t", "length": 3}]},
+        {"colour": "red"},
         {"dimensions": [{"name": "2x", "length": 3}]},
         {"name": ""},
     ],
@@ -147,7 +152,7 @@ def test_a_broken_design_document_names_the_place(job, change):
 
 def test_panels_that_do_not_meet_are_not_joined(job):
     document = design_to_json(job.design)
-    document["joints"][0]["second"] = {"part": "back", "side": "left"}
+    document["joints"][0]["second"] = {"placement": "back", "edge": "blank.left"}
     with pytest.raises(NotchError) as caught:
         build(design_from_json(document), job.basis)
     assert caught.value.code == "panels-do-not-meet"

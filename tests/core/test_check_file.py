@@ -5,14 +5,15 @@ from pathlib import Path
 
 import ezdxf
 import pytest
-from conftest import make_job
+from conftest import make_job, with_marks
 from lean_notch.cli import main
-from lean_notch.edits import edit_job
+from lean_notch.files import write_files
 from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.formats.svg_read import read_svg
 from lean_notch.geometry import Circle, flatten
-from lean_notch.job import compute, read_any, write_files
+from lean_notch.job import compute
 from lean_notch.proof.check_file import check_file
+from lean_notch.reading import read_any
 
 
 def svg(body: str, size: str = 'width="100mm" height="100mm" viewBox="0 0 100 100"') -> bytes:
@@ -29,9 +30,7 @@ SQUARE = "M10 10L40 10L40 40L10 40Z"
 
 @pytest.mark.parametrize("file_format", ["svg", "dxf", "dxf-r12"])
 def test_what_leaves_here_has_nothing_to_complain_about(file_format):
-    job = edit_job(make_job(), {"parts": {"base": {"marks": [
-        {"id": "o", "kind": "text", "operation": "cut", "text": "Pond 8", "lengths": {"x": "20", "y": "30", "height": "20"}},
-    ]}}})  # fmt: skip
+    job = with_marks(make_job(), {"id": "o", "kind": "text", "operation": "cut", "text": "Pond 8", "lengths": {"x": "20", "y": "30", "height": "20"}}, part="base")  # fmt: skip
     [file] = write_files(compute(job), file_format)
     report = check_file(read_any(file.data, file.name), 0.5)
     assert report.sound

@@ -9,7 +9,7 @@ from lean_notch.errors import OutOfRange, RadiusTooLarge
 from lean_notch.geometry import (
     Circle,
     Contour,
-    Placement,
+    Motion,
     Region,
     Trace,
     Vertex,
@@ -94,7 +94,7 @@ def test_an_open_line_turns_round_and_over():
     assert line.length == pytest.approx(10 + 2 * math.pi)
     assert line.reversed.reversed == line
     assert line.reversed.box == pytest.approx(line.box)
-    assert Placement(mirrored=True).trace(line).box == pytest.approx((-12, 0, 0, 4))
+    assert Motion(mirrored=True).trace(line).box == pytest.approx((-12, 0, 0, 4))
 
 
 @pytest.mark.parametrize("degrees", [60, 90, 120, 150])

@@ -1,8 +1,8 @@
 """The cut plan: kerf, order, room for the beam."""
 
 import pytest
+from conftest import drawn
 from lean_notch.cutting import Profile
-from lean_notch.design import design_from_json, design_to_json
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
 from lean_notch.job import Job, compute
@@ -10,9 +10,15 @@ from lean_notch.nesting import LayoutSettings
 
 
 def with_hole(job: Job, diameter: float = 8) -> Job:
-    document = design_to_json(job.design)
-    document["parts"][4]["holes"] = [{"x": 50, "y": 50, "diameter": diameter}]
-    return Job(design_from_json(document), job.basis, job.settings)
+    hole = {
+        "kind": "shape",
+        "id": "hole",
+        "shape": {"kind": "disc", "diameter": diameter},
+        "does": "cut",
+        "x": 50,
+        "y": 50,
+    }
+    return drawn(job, hole, part="base")
 
 
 def test_paths_move_into_the_waste_by_half_the_kerf(job):
@@ -66,9 +72,9 @@ def test_the_reference_square_is_there_only_if_asked_for(job):
     ("kerf", "layout", "field", "code"),
     [
         (9.5, LayoutSettings(spacing=12, margin=6), "kerf", "kerf-too-wide"),
-        (0.14, LayoutSettings(spacing=0.1), "spacing", "out-of-range"),
-        (0.14, LayoutSettings(spacing=0.14), "spacing", "out-of-range"),
-        (0.14, LayoutSettings(margin=0.05), "margin", "out-of-range"),
+        (0.14, LayoutSettings(spacing=0.1), "layout/main/spacing", "out-of-range"),
+        (0.14, LayoutSettings(spacing=0.14), "layout/main/spacing", "out-of-range"),
+        (0.14, LayoutSettings(margin=0.05), "layout/main/margin", "out-of-range"),
     ],
 )
 def test_a_beam_without_room_is_refused_at_its_field(tray, basis, kerf, layout, field, code):
@@ -88,7 +94,7 @@ def test_a_hole_narrower_than_the_kerf_is_a_finding_and_the_rest_is_cut(job):
 def test_a_part_larger_than_the_bed_is_refused_at_its_size(tray, basis):
     with pytest.raises(NotchError) as caught:
         compute(tray(basis(), width="700"))
-    assert (caught.value.field, caught.value.code) == ("width", "part-too-large")
+    assert (caught.value.field, caught.value.code) == ("answers/width", "part-too-large")
     with pytest.raises(NotchError) as caught:
         compute(tray(basis(), depth="height * 20", height="40"))
-    assert caught.value.field == "depth"
+    assert caught.value.field == "answers/depth"

@@ -12,9 +12,10 @@ import pypdfium2
 import pytest
 import shapely
 import svgelements
+from conftest import with_marks
 from lean_notch.cutting import CutPath, Profile, SheetPlan, plan_part
 from lean_notch.cutting.profile import Layer
-from lean_notch.edits import edit_job
+from lean_notch.files import write_files
 from lean_notch.formats import dxf_read
 from lean_notch.formats.curves import as_cubics, ellipse_pieces
 from lean_notch.formats.dxf_flat import read_flat
@@ -24,7 +25,8 @@ from lean_notch.formats.pdf_write import write_pdf
 from lean_notch.formats.svg_read import read_svg
 from lean_notch.formats.svg_write import write_svg
 from lean_notch.geometry import Circle, Contour, Cubic, Region, Segment, Trace, Vertex, rectangle
-from lean_notch.job import compute, prove_files, write_files
+from lean_notch.job import compute
+from lean_notch.proving import prove_files
 
 PT_PER_MM = 72 / 25.4
 """ISO 32000-1, 8.3.2.3: user space is 1/72 in; International yard and pound agreement, 1959: an inch is 25.4 mm."""
@@ -85,9 +87,7 @@ def test_a_job_is_proved_wherever_its_origin_lies(job, profile, file_format):
 
 
 def test_files_an_operation_are_proved_together(job):
-    marked = edit_job(job, {"parts": {"front": {"marks": [
-        {"id": "s", "kind": "line", "operation": "score", "lengths": {"x": "20", "y": "30", "to_x": "90", "to_y": "30"}},
-    ]}}})  # fmt: skip
+    marked = with_marks(job, {"id": "s", "kind": "line", "operation": "score", "lengths": {"x": "20", "y": "30", "to_x": "90", "to_y": "30"}}, part="front")  # fmt: skip
     result = compute(marked, Profile(split="operation"))
     files = write_files(result, "dxf")
     assert [file.operation for file in files] == ["score", "cut"]

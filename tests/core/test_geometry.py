@@ -7,7 +7,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from lean_notch.errors import BadGeometry
-from lean_notch.geometry import Circle, Contour, Placement, Region, Vertex, flatten, rectangle
+from lean_notch.geometry import Circle, Contour, Motion, Region, Vertex, flatten, rectangle
 from lean_notch.geometry.boolean import difference, intersection, union
 from lean_notch.geometry.offset import offset
 
@@ -57,7 +57,7 @@ def test_broken_contours_are_refused(vertices):
 
 
 def test_quarter_turns_are_exact():
-    turned = Placement(0, 0, 90).region(Region(rectangle(0, 0, 3.3, 1.1)))
+    turned = Motion(0, 0, 90).region(Region(rectangle(0, 0, 3.3, 1.1)))
     assert turned.box == (-1.1, 0, 0, 3.3)
 
 
@@ -93,11 +93,11 @@ shapes = st.one_of(
     st.builds(lambda x, y, w, h: Region(rectangle(x, y, w, h)), numbers, numbers, st.floats(1, 30), st.floats(1, 30)),
     st.builds(lambda x, y, r: Region(Circle(x, y, r)), numbers, numbers, st.floats(1, 15)),
     st.builds(
-        lambda x, y, a, n, r: Placement(x, y, a).region(stadium(n, r)),
+        lambda x, y, a, n, r: Motion(x, y, a).region(stadium(n, r)),
         numbers, numbers, st.sampled_from([0.0, 30.0, 90.0, 47.3]), st.floats(2, 20), st.floats(1, 6),
     ),
     st.builds(
-        lambda x, y: Placement(x, y).region(Region(rectangle(0, 0, 30, 20), (Circle(8, 8, 3), rectangle(15, 5, 8, 8)))),
+        lambda x, y: Motion(x, y).region(Region(rectangle(0, 0, 30, 20), (Circle(8, 8, 3), rectangle(15, 5, 8, 8)))),
         numbers, numbers,
     ),
 )  # fmt: skip

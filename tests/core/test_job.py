@@ -1,11 +1,14 @@
 """A whole job: documents, names of files, edits, ledger and route."""
 
 import pytest
+from conftest import edited
 from lean_notch.cutting.plan import kerf_path
-from lean_notch.edits import edit_job
+from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
-from lean_notch.job import compute, file_name, job_from_json, job_to_json, prove_job, slug
+from lean_notch.files import file_name, slug
+from lean_notch.job import compute, job_from_json, job_to_json
 from lean_notch.ledger import ledger
+from lean_notch.proving import prove_job
 from lean_notch.route import route
 
 
@@ -18,8 +21,8 @@ def test_a_job_survives_its_document(job):
 
 
 def test_file_names_carry_design_stock_thickness_and_sheet(job):
-    assert file_name(job, 2, "svg") == "vial-carrier_poplar-ply_3.06mm_sheet-2.svg"
-    assert file_name(job, 1, "dxf-r12") == "vial-carrier_poplar-ply_3.06mm_sheet-1_R12.dxf"
+    assert file_name(job, 2, "svg", "main") == "vial-carrier_poplar-ply_3.06mm_sheet-2.svg"
+    assert file_name(job, 1, "dxf-r12", "main") == "vial-carrier_poplar-ply_3.06mm_sheet-1_R12.dxf"
 
 
 @pytest.mark.parametrize(
@@ -30,7 +33,7 @@ def test_any_name_becomes_a_safe_file_name(name, plain):
 
 
 def test_the_ledger_adds_up(job):
-    basis = rows(job, "basis")
+    basis = rows(job, "basis:main")
     assert basis["slot"].value == pytest.approx(3.08)
     assert basis["slot_drawn"].value == pytest.approx(2.94)
     assert basis["slot"].because == "thickness 3.06 mm + clearance 0.02 mm"
@@ -50,48 +53,55 @@ def test_what_is_drawn_is_what_the_ledger_says(job):
 
 def test_chosen_rows_can_be_edited_and_the_others_say_why(job):
     job_rows = rows(job, "job")
-    assert (job_rows["width"].source, job_rows["width"].field, job_rows["width"].typed) == ("chosen", "width", "150")
+    assert (job_rows["width"].source, job_rows["width"].field, job_rows["width"].typed) == (
+        "chosen",
+        "answers/width",
+        "150",
+    )
     assert job_rows["outside_width"].because == "width 150 mm + 2 × thickness 3.06 mm"
 
 
 def test_edits_change_only_what_they_name(job):
-    changed = edit_job(job, {"kerf": "0.2", "readings": ["3.1", "3.2"], "margin": "6", "width": "depth*2"})
-    assert changed.basis.kerf == 0.2
-    assert changed.basis.thickness == pytest.approx(3.15)
-    assert changed.settings.margin == 6
+    changed = edited(job, kerf="0.2", readings=["3.1", "3.2"], margin="6", width="depth*2")
+    board = changed.basis.of("main")
+    assert board.kerf == 0.2
+    assert board.thickness == pytest.approx(3.15)
+    assert changed.settings("main").margin == 6
     assert compute(changed).build.names["width"] == 200
-    assert edit_job(changed, {}) == changed
-    assert changed.basis.stock.name == job.basis.stock.name
+    assert edit_job(changed, []) == changed
+    assert board.stock.name == job.basis.of("main").stock.name
 
 
 def test_edits_count_in_the_makers_unit(job):
-    changed = edit_job(job, {"width": "6", "kerf": "0.005", "spacing": "1/16"}, "in")
+    changed = edited(job, width="6", kerf="0.005", spacing="1/16", unit="in")
     names = compute(changed).build.names
     assert names["width"] == pytest.approx(152.4)
-    assert changed.basis.kerf == pytest.approx(0.127)
-    assert changed.settings.spacing == pytest.approx(1.5875)
-    again = edit_job(changed, {"depth": "100"}, "mm")
+    assert changed.basis.of("main").kerf == pytest.approx(0.127)
+    assert changed.settings("main").spacing == pytest.approx(1.5875)
+    again = edited(changed, depth="100")
     assert compute(again).build.names["width"] == pytest.approx(152.4)
 
 
 @pytest.mark.parametrize(
-    ("changes", "field"),
-    [({"kerf": "x"}, "kerf"), ({"readings": []}, "readings"), ({"readings": ["3", "y"]}, "readings[1]"),
-     ({"clearance": "90"}, "clearance"), ({"margin": "-1"}, "margin"), ({"colour": "red"}, "colour"), ({"name": " "}, "name")],
+    ("path", "value", "field"),
+    [("basis/main/kerf", "x", ""), ("basis/main/readings", [], ""), ("basis/main/readings", ["3", "y"], "/1"),
+     ("basis/main/clearance", "90", ""), ("layout/main/margin", "-1", ""), ("colour", "red", ""), ("name", " ", "")],
 )  # fmt: skip
-def test_a_refused_edit_names_its_field(job, changes, field):
+def test_a_refused_edit_names_its_path(job, path, value, field):
     with pytest.raises(NotchError) as caught:
-        edit_job(job, changes)
-    assert caught.value.field == field
+        edited(job, Edit("put", path, value))
+    assert caught.value.field == path + field
+    assert caught.value.fix
 
 
 def test_a_job_without_its_recipe_is_edited_by_its_dimensions(job):
     document = job_to_json(job)
-    document["design"] = {**document["design"], "recipe": "", "settings": {}}
-    plain = edit_job(job_from_json(document), {"width": "170", "name": "Plain"})
-    assert compute(plain).build.names["width"] == 170
-    with pytest.raises(NotchError):
-        edit_job(plain, {"outside_width": "1"})
+    del document["design"]["origin"]
+    plain = job_from_json(document)
+    wider = edited(plain, Edit("put", "dimensions/width/length", "170"), name="Plain")
+    assert compute(wider).build.names["width"] == 170
+    with pytest.raises(NotchError, match="no recipe"):
+        edited(plain, width="1")
 
 
 def test_the_route_has_six_stops_with_a_line_each(job):

@@ -3,14 +3,16 @@
 from dataclasses import replace
 
 import pytest
-from conftest import make_basis, make_job
+from conftest import drawn as with_steps
+from conftest import edited, make_basis, make_board, make_job, with_marks
 from lean_notch.basis import Machine
 from lean_notch.build import build
 from lean_notch.design import design_from_json, design_to_json
-from lean_notch.edits import edit_job
+from lean_notch.edits import Edit, edit_job, refuse_own_failures
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
-from lean_notch.job import compute, prove_job
+from lean_notch.job import compute
+from lean_notch.proving import prove_job
 
 
 def mark(kind, operation="cut", **values):
@@ -22,8 +24,12 @@ def mark(kind, operation="cut", **values):
     return {"id": values.pop("id", f"{kind}-1"), "kind": kind, "operation": operation, "lengths": lengths, **values}
 
 
-def drawn(job, *marks, part="front", **features):
-    return edit_job(job, {"parts": {part: {"marks": list(marks), **features}}})
+def drawn(job, *marks, part="front", unit="mm"):
+    return with_marks(job, *marks, part=part, unit=unit)
+
+
+def corner(name, size, shape="round"):
+    return {"kind": "corner", "id": f"corner-{name}", "corners": [f"blank.{name}"], "size": size, "shape": shape}
 
 
 def front(job):
@@ -41,18 +47,16 @@ def test_a_cut_circle_is_a_hole_and_a_grid_of_them_many(job):
 
 
 def test_marks_follow_named_lengths_and_the_makers_unit(job):
-    moved = edit_job(
-        job, {"parts": {"front": {"marks": [mark("circle", x="outside_width/2", y="1", diameter="1/4 in")]}}}, "in"
-    )
+    moved = drawn(job, mark("circle", x="outside_width/2", y="1", diameter="1/4 in"), unit="in")
     [hole] = front(moved).region.holes
     assert (hole.x, hole.y, hole.radius) == pytest.approx((156.12 / 2, 25.4, 3.175))
 
 
 def test_marks_stay_when_the_recipe_is_asked_anew(job):
     before = drawn(job, mark("circle", x="outside_width/2", y="30", diameter="8"))
-    after = edit_job(before, {"width": "200"})
+    after = edited(before, width="200")
     assert front(after).region.holes[0].x == pytest.approx(206.12 / 2)
-    assert edit_job(after, {"parts": {"front": {"marks": []}}}).design.parts[0].marks == ()
+    assert edit_job(after, [Edit("drop", "parts/front/steps/circle-1")]).design == edited(job, width="200").design
 
 
 def test_a_rectangle_with_round_corners_turned(job):
@@ -91,29 +95,42 @@ def test_single_strokes_are_lines(job):
 @pytest.mark.parametrize(
     ("wrong", "field", "code"),
     [
-        (mark("circle", x="30", y="30", diameter="0"), "front.marks[0].diameter", "out-of-range"),
-        (mark("circle", x="30", y="30", diameter="-4"), "front.marks[0].diameter", "out-of-range"),
-        (mark("circle", x="2", y="30", diameter="8"), "front.marks[0]", "bad-geometry"),
-        (mark("circle", x="500", y="30", diameter="8"), "front.marks[0]", "bad-geometry"),
-        (mark("circle", x="wide", y="30", diameter="8"), "front.marks[0].x", "not-a-length"),
-        (mark("rectangle", x="30", y="20", width="25", height="10", radius="6"), "front.marks[0].radius", "radius-too-large"),
-        (mark("rectangle", x="30", y="20", width="25", height="10", radius="-1"), "front.marks[0].radius", "out-of-range"),
-        (mark("rectangle", "pocket", x="30", y="20", width="25", height="10", depth="3.06"), "front.marks[0].depth", "out-of-range"),
-        (mark("rectangle", "pocket", x="30", y="20", width="25", height="10"), "front.marks[0].depth", "out-of-range"),
-        (mark("text", text="沼", x="30", y="20", height="10"), "front.marks[0].text", "missing-character"),
-        (mark("text", text="A", font="single stroke", x="30", y="20", height="10"), "front.marks[0].font", "out-of-range"),
-        (mark("line", "score", x="30", y="20", to_x="30", to_y="20"), "front.marks[0].to_x", "out-of-range"),
-        (mark("line", "cut", x="30", y="20", to_x="40", to_y="20"), "front.marks[0].operation", "bad-document"),
-        (mark("circle", x="30", y="30", diameter="8", columns=3), "front.marks[0].dx", "bad-document"),
-        (mark("circle", x="30", y="30"), "front.marks[0].diameter", "bad-document"),
-        (mark("circle", x="1e7", y="30", diameter="8"), "front.marks[0].x", "out-of-range"),
+        (mark("circle", x="30", y="30", diameter="0"), "shape/diameter", "out-of-range"),
+        (mark("circle", x="30", y="30", diameter="-4"), "shape/diameter", "out-of-range"),
+        (mark("circle", x="500", y="30", diameter="8"), "", "bad-geometry"),
+        (mark("circle", x="wide", y="30", diameter="8"), "x", "not-a-length"),
+        (mark("rectangle", x="30", y="20", width="25", height="10", radius="6"), "shape/radius", "radius-too-large"),
+        (mark("rectangle", x="30", y="20", width="25", height="10", radius="-1"), "shape/radius", "out-of-range"),
+        (mark("rectangle", "pocket", x="30", y="20", width="25", height="10", depth="3.06"), "depth", "out-of-range"),
+        (mark("rectangle", "pocket", x="30", y="20", width="25", height="10"), "depth", "out-of-range"),
+        (mark("text", text="沼", x="30", y="20", height="10"), "shape/text", "missing-character"),
+        (mark("text", text="A", font="single stroke", x="30", y="20", height="10"), "shape/font", "out-of-range"),
+        (mark("line", "score", x="30", y="20", to_x="30", to_y="20"), "shape/to_x", "out-of-range"),
+        (mark("line", "cut", x="30", y="20", to_x="40", to_y="20"), "does", "out-of-range"),
+        (mark("circle", x="30", y="30", diameter="8", columns=3), "pattern/dx", "out-of-range"),
+        (mark("circle", x="1e7", y="30", diameter="8"), "x", "out-of-range"),
     ],
 )  # fmt: skip
-def test_what_is_wrong_with_a_mark_is_said_where_it_was_made(job, wrong, field, code):
+def test_what_is_wrong_with_a_step_is_said_where_it_was_made_and_the_part_stays_as_it_was(job, wrong, field, code):
+    """The part shows its last good state, the proof does not call it a fit, and the edit that did it is refused."""
+    before = compute(job)
+    after = compute(drawn(job, wrong))
+    failed = front(drawn(job, wrong)).failed
+    path = f"parts/front/steps/{wrong['id']}"
+    assert (failed.error.field, failed.error.code) == (f"{path}/{field}".rstrip("/"), code)
+    assert failed.error.fix
+    assert after.build.part("front").region == before.build.part("front").region
+    assert not prove_job(after).fits
     with pytest.raises(NotchError) as caught:
-        compute(drawn(job, wrong))
-    assert (caught.value.field, caught.value.code) == (field, code)
-    assert caught.value.fix
+        refuse_own_failures([Edit("put", path)], before.build.failed, after.build)
+    assert caught.value is after.build.part("front").failed.error
+    refuse_own_failures([Edit("put", "answers/width")], before.build.failed, after.build)
+
+
+def test_a_step_without_its_diameter_is_no_step(job):
+    with pytest.raises(NotchError) as caught:
+        drawn(job, mark("circle", x="30", y="30"))
+    assert (caught.value.field, caught.value.code) == ("parts/front/steps/circle-1/shape/diameter", "bad-document")
 
 
 def test_overlapping_holes_become_one(job):
@@ -128,18 +145,17 @@ def test_a_mark_beyond_the_edge_is_mentioned_and_kept(job):
 
 
 def test_corners_are_rounded_and_cut_off_where_no_joint_is(job):
-    done = drawn(job, corners=[{"corner": "top-left", "shape": "round", "size": "2"}])
+    done = with_steps(job, corner("top-left", "2"))
     assert front(done).region.area < front(job).region.area
-    with pytest.raises(NotchError) as caught:
-        compute(drawn(job, corners=[{"corner": "bottom-left", "size": "80"}]))
-    assert caught.value.field == "front.corners[0].size"
+    failed = front(with_steps(job, corner("top-left", "80"))).failed
+    assert failed.error.field == "parts/front/steps/corner-top-left/size"
+    base = build((of := with_steps(job, corner("top-left", "2"), part="base")).design, of.basis).part("base")
+    assert "belongs to a joint" in base.failed.error.why
 
 
 def test_a_part_or_mark_that_is_not_there_is_refused(job):
     with pytest.raises(NotchError, match="lid"):
-        edit_job(job, {"parts": {"lid": {"marks": []}}})
-    with pytest.raises(NotchError, match="share an id"):
-        drawn(job, *[mark("circle", x="30", y="30", diameter="8")] * 2)
+        edit_job(job, [Edit("drop", "parts/lid/steps/x")])
 
 
 def test_the_document_keeps_all_that_is_drawn(job):
@@ -147,20 +163,20 @@ def test_the_document_keeps_all_that_is_drawn(job):
         job,
         mark("text", "engrave", text="Bog", font="slab", align="middle", x="50", y="20", height="9", angle=-15.0),
         mark("rectangle", "pocket", x="90", y="20", width="9", height="9", depth="0.5", side="outside"),
-        corners=[{"corner": "top-right", "shape": "chamfer", "size": "1"}],
     )
-    relieved = replace(full.design, relief="t-bone")
+    relieved = replace(with_steps(full, corner("top-right", "1", "chamfer")).design, relief="t-bone")
     assert design_from_json(design_to_json(relieved)) == relieved
 
 
-ROUTER = replace(
-    make_basis((11.86, 11.93), sheet=(1250, 1250)), machine=Machine("Barn router", "router", 1250, 1250, 6.0)
+ROUTER = make_basis().with_board(
+    "main",
+    replace(make_board((11.86, 11.93), sheet=(1250, 1250)), machine=Machine("Barn router", "router", 1250, 1250, 6.0)),
 )
 
 
 def router_job(relief, **sizes):
     job = make_job(ROUTER, width="500", depth="300", height="200", **sizes)
-    return edit_job(job, {"relief": relief, "spacing": "10", "margin": "10"})
+    return edited(job, relief=relief, spacing="10", margin="10")
 
 
 @pytest.mark.parametrize("relief", ["auto", "dogbone", "t-bone"])
@@ -183,7 +199,7 @@ def test_without_relief_the_corners_are_blocked_by_their_closed_form():
 
 def test_a_laser_gets_no_bones_unless_they_are_asked_for(job):
     assert not any(segment.bulge for segment in front(job).region.outer.segments)
-    assert any(segment.bulge for segment in front(edit_job(job, {"relief": "dogbone"})).region.outer.segments)
+    assert any(segment.bulge for segment in front(edited(job, relief="dogbone")).region.outer.segments)
 
 
 def test_cuts_on_the_line_come_out_wider_and_are_proved_so(job):
@@ -201,5 +217,5 @@ def test_what_the_build_found_is_shown_where_the_part_lies_on_its_sheet(job):
     [before] = [finding for finding in result.build.findings if finding.code == "drops-out"]
     [after] = [finding for finding in prove_job(result).findings if finding.code == "drops-out"]
     base = next(placed for placed in result.layout.placed if placed.part == "base")
-    assert after.place == pytest.approx(base.placement.point(before.place))
+    assert after.place == pytest.approx(base.motion.point(before.place))
     assert (after.sheet, after.copy) == (1, 1)

@@ -5,8 +5,8 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.errors import NotchError, OutOfRange, PartTooLarge, SheetsRunOut
-from lean_notch.geometry import Circle, Placement, Region, rectangle
-from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, lay_out, layout_faults
+from lean_notch.geometry import Circle, Motion, Region, rectangle
+from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, Sheet, lay_out, layout_faults
 
 
 def piece(name: str, width: float, height: float, quantity: int = 1) -> Piece:
@@ -22,7 +22,7 @@ def test_every_layout_is_inside_disjoint_and_complete(sizes, margin, spacing, tu
     settings = LayoutSettings(margin, spacing, turns)
     layout = lay_out(pieces, Area(200, 150), settings)
     assert layout_faults(layout, pieces, settings) == []
-    assert {placed.placement.angle for placed in layout.placed} <= ({0, 90} if turns else {0})
+    assert {placed.motion.angle for placed in layout.placed} <= ({0, 90} if turns else {0})
 
 
 corners = st.tuples(st.floats(-20, 180), st.floats(-20, 140), st.floats(1, 60), st.floats(1, 50))
@@ -47,14 +47,14 @@ def test_nothing_is_laid_over_a_clamp(sizes, clamps, spacing, turns):
 def test_a_clamp_in_the_middle_is_gone_round():
     area = Area(200, 150, keep_outs=((80, 0, 120, 150),))
     layout = lay_out([piece("a", 70, 140, 2)], area, LayoutSettings(2, 2))
-    assert (layout.sheets, sorted(round(p.placement.x) for p in layout.placed)) == (1, [5, 125])
+    assert (len(layout.sheets), sorted(round(p.motion.x) for p in layout.placed)) == (1, [5, 125])
     with pytest.raises(PartTooLarge, match="less what must be kept clear") as caught:
         lay_out([piece("a", 90, 140)], area, LayoutSettings(2, 2))
     assert "Move what the bed must be kept clear of" in caught.value.fix
 
 
 def test_the_checker_sees_a_part_over_a_clamp():
-    placed = Layout((Placed("a", 1, 1, Placement(3, -5, 0.0)),), Area(200, 150, keep_outs=((5, 5, 9, 9),)), 1)
+    placed = Layout((Placed("a", 1, 1, Motion(3, -5, 0.0)),), (Sheet(1, Area(200, 150, keep_outs=((5, 5, 9, 9),))),))
     assert layout_faults(placed, [piece("a", 20, 20)], LayoutSettings(0, 1)) == [
         "a 1 lies over what must be kept clear"
     ]
@@ -75,7 +75,7 @@ def test_a_part_larger_than_the_sheet_is_refused(width, height):
 
 def test_a_tall_part_is_turned_only_if_it_may_be():
     tall = [piece("a", 100, 190)]
-    assert lay_out(tall, Area(200, 150), LayoutSettings()).placed[0].placement.angle == 90
+    assert lay_out(tall, Area(200, 150), LayoutSettings()).placed[0].motion.angle == 90
     with pytest.raises(PartTooLarge):
         lay_out(tall, Area(200, 150), LayoutSettings(quarter_turns=False))
 
@@ -100,7 +100,7 @@ def test_a_margin_that_swallows_the_sheet_is_refused():
 
 
 def placed(name: str, x: float, y: float, angle: float = 0) -> Placed:
-    return Placed(name, 1, 1, Placement(x, y, angle))
+    return Placed(name, 1, 1, Motion(x, y, angle))
 
 
 @pytest.mark.parametrize(
@@ -115,14 +115,14 @@ def placed(name: str, x: float, y: float, angle: float = 0) -> Placed:
 )
 def test_the_checker_finds_what_is_wrong(placements, fault):
     pieces = [Piece(name, name, Region(rectangle(0, 0, 20, 20))) for name in "ab"]
-    layout = Layout(tuple(placed("ab"[i], *at) for i, at in enumerate(placements)), Area(110, 60), 1)
+    layout = Layout(tuple(placed("ab"[i], *at) for i, at in enumerate(placements)), (Sheet(1, Area(110, 60)),))
     assert any(fault in found for found in layout_faults(layout, pieces, LayoutSettings(2, 2)))
 
 
 def test_the_checker_lets_a_part_lie_in_anothers_hole():
     ring = Piece("ring", "ring", Region(rectangle(0, 0, 60, 60), (Circle(30, 30, 25),)))
     disc = Piece("disc", "disc", Region(Circle(0, 0, 10)))
-    layout = Layout((placed("ring", 5, 5), placed("disc", 35, 35)), Area(110, 110), 1)
+    layout = Layout((placed("ring", 5, 5), placed("disc", 35, 35)), (Sheet(1, Area(110, 110)),))
     assert layout_faults(layout, [ring, disc], LayoutSettings(2, 2)) == []
 
 
@@ -132,8 +132,8 @@ def test_spacing_is_measured_between_outlines(job):
 
     result = compute(job)
     shapes = [
-        shapely.Polygon([p.placement.point(v.point) for v in result.build.part(p.part).region.outer.vertices])
+        shapely.Polygon([p.motion.point(v.point) for v in result.build.part(p.part).region.outer.vertices])
         for p in result.layout.placed
     ]
     gaps = [a.distance(b) for i, a in enumerate(shapes) for b in shapes[:i]]
-    assert min(gaps) == pytest.approx(job.settings.spacing, abs=1e-9)
+    assert min(gaps) == pytest.approx(job.settings("main").spacing, abs=1e-9)

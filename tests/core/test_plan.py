@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from conftest import make_basis, make_job
+from conftest import edited, make_basis, make_job, with_marks
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import USUAL_SPEEDS, Machine, Speeds
@@ -16,12 +16,13 @@ from lean_notch.cutting.hatch import hatched
 from lean_notch.cutting.order import Step, Stretch, shortest, travel
 from lean_notch.cutting.starts import led_in, starting_at, starts
 from lean_notch.cutting.time import path_seconds, travel_seconds
-from lean_notch.edits import edit_job
 from lean_notch.errors import NotchError
+from lean_notch.files import write_files
 from lean_notch.geometry import Circle, Region, Trace, rectangle
-from lean_notch.job import compute, prove_job, write_files
+from lean_notch.job import compute
 from lean_notch.job_sheet import job_sheet
 from lean_notch.operations import OPERATIONS
+from lean_notch.proving import prove_job
 from shapes import polygon, random_region
 
 MARKS = [
@@ -35,7 +36,7 @@ MARKS = [
 
 @pytest.fixture
 def marked(job):
-    return edit_job(job, {"parts": {"front": {"marks": MARKS}}})
+    return with_marks(job, *MARKS)
 
 
 def test_engraving_comes_first_and_outlines_last(marked):
@@ -94,10 +95,10 @@ def test_few_stretches_are_all_done_and_never_the_longer_way(places):
 
 
 def test_ordering_a_sheet_saves_travel(job):
-    many = edit_job(job, {"parts": {"base": {"marks": [{
+    many = with_marks(job, {
         "id": "h", "kind": "circle", "operation": "cut", "columns": 9, "rows": 6,
         "lengths": {"x": "20", "y": "20", "diameter": "4", "dx": "12", "dy": "12"},
-    }]}}})  # fmt: skip
+    }, part="base")  # fmt: skip
     sheet = compute(many).plan.sheets[0]
     assert sheet.travel < 0.8 * sheet.travel_unordered
 
@@ -105,7 +106,7 @@ def test_ordering_a_sheet_saves_travel(job):
 def test_cuts_start_on_straight_runs_and_not_on_joint_faces(job):
     """Each start lies in the middle of a straight piece; where a part has an edge without a joint, on that one."""
     result = compute(job)
-    placed = {(p.part, p.copy): p.placement for p in result.layout.placed}
+    placed = {(p.part, p.copy): p.motion for p in result.layout.placed}
     for path in result.plan.sheets[0].paths:
         first, last = path.shape.segments[0], path.shape.segments[-1]
         assert first.bulge == last.bulge == 0
@@ -220,13 +221,14 @@ def test_a_job_sheet_says_what_the_machine_was_set_to_for_such_a_board(marked):
         setting_from_json({**common, "speed": speed, "operation": operation})
         for speed, operation in ((12, "cut"), (90, "fold"))
     ]
-    text = job_sheet(compute(marked), known)
+    text = job_sheet(compute(marked), {"main": known})
     assert "62 % · 12 mm/s" in text
     assert "Poplar ply, 3.06 mm" in text
-    assert ("90 mm/s" in text) == any(mark.operation == "fold" for part in marked.design.parts for mark in part.marks)
-    assert "was set to" not in job_sheet(
-        compute(marked), [setting_from_json({**common, "kind": "acrylic", "stock": "Other", "speed": 9})]
+    assert ("90 mm/s" in text) == any(
+        mark.operation == "fold" for part in compute(marked).build.parts for mark in part.marks
     )
+    other = setting_from_json({**common, "kind": "acrylic", "stock": "Other", "speed": 9})
+    assert "Previous settings" not in job_sheet(compute(marked), {"main": [other]})
 
 
 def test_a_job_sheet_escapes_what_the_maker_typed():
@@ -288,19 +290,15 @@ def test_a_router_is_slower_than_a_laser():
 
 
 def test_copies_and_thick_kerfs_are_lost_one_by_one():
-    job = edit_job(make_job(make_basis(kerf=2.0)), {"spacing": "5", "parts": {"base": {"marks": [
-        {"id": "s", "kind": "circle", "operation": "cut", "lengths": {"x": "50", "y": "50", "diameter": "1.5"}},
-        {"id": "l", "kind": "circle", "operation": "cut", "lengths": {"x": "80", "y": "50", "diameter": "9"}},
-    ]}}})  # fmt: skip
+    job = with_marks(edited(make_job(make_basis(kerf=2.0)), spacing="5"), {"id": "s", "kind": "circle", "operation": "cut", "lengths": {"x": "50", "y": "50", "diameter": "1.5"}},
+        {"id": "l", "kind": "circle", "operation": "cut", "lengths": {"x": "80", "y": "50", "diameter": "9"}}, part="base")  # fmt: skip
     lost = [finding for finding in compute(job).plan.findings if finding.code == "tool-too-wide"]
     assert [finding.place for finding in lost] == [pytest.approx((50, 50))]
 
 
 def test_a_pocket_narrower_than_the_tool_is_a_finding():
-    job = edit_job(make_job(make_basis(kerf=2.0)), {"spacing": "5", "parts": {"base": {"marks": [
-        {"id": "p", "kind": "rectangle", "operation": "pocket",
-         "lengths": {"x": "50", "y": "50", "width": "30", "height": "1.5", "depth": "1"}},
-    ]}}})  # fmt: skip
+    job = with_marks(edited(make_job(make_basis(kerf=2.0)), spacing="5"), {"id": "p", "kind": "rectangle", "operation": "pocket",
+         "lengths": {"x": "50", "y": "50", "width": "30", "height": "1.5", "depth": "1"}}, part="base")  # fmt: skip
     [lost] = [finding for finding in compute(job).plan.findings if finding.code == "tool-too-wide"]
     assert lost.severity == "stop"
     assert "1.5 mm" in lost.why

@@ -5,17 +5,18 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from conftest import make_basis, make_job
+from conftest import drawn, edited, make_basis, make_job
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.design import design_from_json, design_to_json
 from lean_notch.errors import NotchError
+from lean_notch.files import write_files
 from lean_notch.formats.read_file import ReadPath
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.offset import offset
-from lean_notch.job import Job, compute, prove_files, prove_job, write_files
+from lean_notch.job import Job, compute
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import compare
+from lean_notch.proving import prove_files, prove_job
 
 FORMATS = ("svg", "dxf", "dxf-r12")
 
@@ -83,9 +84,11 @@ def test_mates_are_judged_for_thin_mean_and_thick(job):
 
 
 def holed(job: Job) -> Job:
-    document = design_to_json(job.design)
-    document["parts"][4]["holes"] = [{"x": 60, "y": 50, "diameter": 8}, {"x": 90, "y": 50, "diameter": 0.5}]
-    return Job(design_from_json(document), job.basis, job.settings)
+    steps = [
+        {"kind": "shape", "id": f"hole-{x}", "shape": {"kind": "disc", "diameter": d}, "does": "cut", "x": x, "y": 50}
+        for x, d in ((60, 8), (90, 0.5))
+    ]
+    return drawn(job, *steps, part="base")
 
 
 @pytest.mark.parametrize("file_format", FORMATS)
@@ -116,7 +119,7 @@ def test_any_tray_that_is_built_fits_as_cut(width, depth, height, kerf, clearanc
 def test_a_file_cut_with_another_kerf_is_found_out(job):
     """A beam 0.1 wider than drawn for takes 0.05 more from every edge, and 0.2 from each clearance."""
     files = {file.sheet: [file.data] for file in write_files(compute(job), "svg")}
-    wider = Job(job.design, replace(job.basis, machine=replace(job.basis.machine, kerf=0.24)), job.settings)
+    wider = edited(job, kerf="0.24")
     proof = prove_files(compute(wider), files, "svg")
     assert not proof.fits
     sizes = [finding for finding in proof.findings if finding.code == "off-size"]
@@ -144,8 +147,8 @@ def test_an_open_outline_is_found_with_its_gap(job):
 
 def test_an_outline_that_crosses_itself_is_found(job):
     """A bow tie, and a line there and back."""
-    for drawn in ("M300 20L320 40L320 20L300 40Z", "M300 20L320 40Z"):
-        proof = broken(job, lambda text, d=drawn: text.replace("</g>", f'<path id="tie" d="{d}"/></g>', 1))
+    for outline in ("M300 20L320 40L320 20L300 40Z", "M300 20L320 40Z"):
+        proof = broken(job, lambda text, d=outline: text.replace("</g>", f'<path id="tie" d="{d}"/></g>', 1))
         [finding] = proof.findings
         assert (finding.code, finding.severity) == ("crosses-itself", "stop")
         assert "tie" in finding.why
@@ -201,11 +204,8 @@ def test_an_uneven_board_is_mentioned(tray, basis):
 
 
 def test_two_copies_on_two_sheets_are_both_measured(tray, basis):
-    document = design_to_json(tray().design)
-    for part in document["parts"]:
-        part["quantity"] = 2
-    result = compute(Job(design_from_json(document), basis(sheet=(300, 240))))
-    assert result.layout.sheets > 1
+    result = compute(replace(tray(basis(sheet=(300, 240))), sets=2))
+    assert len(result.layout.sheets) > 1
     proof = prove_job(result)
     assert len(proof.parts) == 10
     assert proof.fits

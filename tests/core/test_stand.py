@@ -3,9 +3,11 @@
 from itertools import product
 
 import pytest
+from conftest import edited
 from lean_notch.build import build
 from lean_notch.build.stand import stand
-from lean_notch.design import Pose, design_from_json, design_to_json
+from lean_notch.design import AlongAxes, Placement
+from lean_notch.edits import Edit
 from lean_notch.errors import NotchError
 from lean_notch.units import Length
 
@@ -13,7 +15,8 @@ NAMES = {"thickness": 3.0}
 
 
 def at(u: str, v: str):
-    return stand(Pose((Length("1"), Length("2"), Length("thickness")), u, v), 30, 20, NAMES)
+    pose = AlongAxes(Length("1"), Length("2"), Length("thickness"), u, v)
+    return stand(Placement("one", "part", pose), (30, 20), 3.0, NAMES)
 
 
 AXES = [f"{sign}{axis}" for sign in "+-" for axis in "xyz"]
@@ -38,7 +41,7 @@ def test_a_side_runs_along_an_axis(side, axis, zero, sense):
 def test_front_and_back_have_the_lower_corners(job):
     """The corner block is theirs, so left, right and base stop short of it there."""
     built = build(job.design, job.basis)
-    t = job.basis.thickness
+    t = job.basis.of("main").thickness
     corners = {
         "front": [(0, 0), (built.names["outside_width"], 0)],
         "back": [(0, 0), (built.names["outside_width"], 0)],
@@ -56,28 +59,33 @@ def test_front_and_back_have_the_lower_corners(job):
 def test_mates_meet_at_the_same_place_in_space(job):
     """Each cut of a division, taken through either member, is one point along the shared edge."""
     built = build(job.design, job.basis)
+    standing = {one.placement: one for one in built.standings}
     for mate in built.mates:
-        axis, _, _ = built.part(mate.first.part).standing.along(mate.first.side)
+        axis, _, _ = standing[mate.first.placement].along(mate.first.side)
         for position in mate.division.cuts:
             places = [
-                built.part(member.part).standing.at(*member.point(position, 0))[axis]
-                for member in (mate.first, mate.second)
+                standing[member.placement].at(*member.point(position, 0))[axis] for member in (mate.first, mate.second)
             ]
             assert places[0] == pytest.approx(places[1], abs=1e-9)
 
 
 def test_a_panel_moved_away_no_longer_meets_its_mates(job):
-    document = design_to_json(job.design)
-    document["parts"][0]["pose"]["origin"][1] = "-20"
+    moved = edited(job, Edit("put", "placements/front/pose/y", "-20"))
     with pytest.raises(NotchError) as caught:
-        build(design_from_json(document), job.basis)
+        build(moved.design, moved.basis)
     assert caught.value.code == "panels-do-not-meet"
     assert "90 degrees" in caught.value.fix
 
 
 def test_a_pose_may_use_names_and_says_where_it_cannot(job):
-    document = design_to_json(job.design)
-    document["parts"][0]["pose"]["origin"][1] = "nowhere"
+    lost = edited(job, Edit("put", "placements/front/pose/y", "nowhere"))
     with pytest.raises(NotchError) as caught:
-        build(design_from_json(document), job.basis)
-    assert caught.value.field == "pose"
+        build(lost.design, lost.basis)
+    assert caught.value.field == "placements/front/pose/y"
+
+
+def test_a_part_turned_over_has_its_material_on_the_other_side():
+    pose = AlongAxes(u="+x", v="+z")
+    plain, over = (stand(Placement("one", "part", pose, mirrored), (30, 20), 3.0, NAMES) for mirrored in (False, True))
+    assert plain.box == ((0, 0, 0), (30, 3, 20))
+    assert over.box == ((0, -3, 0), (30, 0, 20))

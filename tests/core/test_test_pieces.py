@@ -5,17 +5,21 @@ import math
 from dataclasses import replace
 
 import pytest
-from conftest import make_basis
+from conftest import make_board
 from lean_notch.basis import KeepOut, KerfFound, Machine, Tool
 from lean_notch.basis.comb import FEELS, read_comb
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
 from lean_notch.basis.notebook import WAYS
+from lean_notch.design import Lettering
 from lean_notch.errors import NotchError, UnreadableFile
-from lean_notch.job import compute, prove_job, read_any, write_files
+from lean_notch.files import write_files
+from lean_notch.job import compute
 from lean_notch.practice import Practice, practised
-from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note, piece_job
+from lean_notch.proving import prove_job
+from lean_notch.reading import read_any
+from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note, piece_job, recipe_of
 
-BASIS = make_basis()
+BASIS = make_board()
 LASER = BASIS.machine
 ROUTER = Machine(
     "Barn router", "router", 1250, 1250, 6.0, tools=(Tool("six", 6.0, 22.0), Tool("eight", 8.0, 22.0)), tool="six",
@@ -37,15 +41,20 @@ def test_every_test_piece_is_proved_like_any_job(way, machine):
     # A round tool leaves the slots' corners round; the comb's are deep enough for the fit to be felt along the flanks.
     assert {finding.code for finding in proof.findings} <= {"corner-unreached"}
     assert proof.fits
-    assert result.layout.sheets == 1
+    assert len(result.layout.sheets) == 1
     assert INSTRUCTIONS[way]
-    assert job.design.recipe == way == TEST_PIECES[way].name
+    assert recipe_of(job.design) == way == TEST_PIECES[way].name
+
+
+def written(job):
+    steps = [step for part in job.design.parts for step in part.steps]
+    return [step.shape.text for step in steps if isinstance(step.shape, Lettering)]
 
 
 @pytest.mark.parametrize("way", WAYS)
 def test_board_thickness_and_machine_are_written_on_the_piece(way):
     job, file = file_of(way)
-    words = [mark.text for part in job.design.parts for mark in part.marks if mark.kind == "text"]
+    words = written(job)
     assert "Poplar ply" in " ".join(words)
     assert "3.06 mm" in " ".join(words)
     assert "Shed laser" in " ".join(words)
@@ -58,13 +67,13 @@ def test_letters_that_no_lettering_has_become_plain_ones():
     board = replace(BASIS.stock, name="Étuis 木")
     job = piece_job("slats", {}, board, LASER)
     compute(job)
-    assert "Etuis" in [mark.text for part in job.design.parts for mark in part.marks]
+    assert "Etuis" in written(job)
 
 
 def test_test_pieces_are_small():
     areas = {way: compute(piece_job(way, {}, BASIS.stock, LASER)).layout for way in WAYS}
     for way, layout in areas.items():
-        high = max(p.placement.y for p in layout.placed)
+        high = max(p.motion.y for p in layout.placed)
         assert high < 60, way  # one row along the sheet's edge
 
 
@@ -98,10 +107,10 @@ def test_a_plug_that_a_wider_tool_has_eaten_is_no_plug():
 
 def test_slats_lie_further_apart_than_any_tool_is_wide():
     layout = compute(piece_job("slats", {}, BASIS.stock, ROUTER)).layout
-    xs = sorted(p.placement.x for p in layout.placed)
+    xs = sorted(p.motion.x for p in layout.placed)
     assert min(b - a for a, b in itertools.pairwise(xs)) >= 30 + 2 * 8
-    assert min(math.hypot(p.placement.x - 60, p.placement.y - 60) for p in layout.placed) > 0
-    assert all(p.placement.x >= 60 or p.placement.y >= 60 for p in layout.placed)  # clear of the clamp
+    assert min(math.hypot(p.motion.x - 60, p.motion.y - 60) for p in layout.placed) > 0
+    assert all(p.motion.x >= 60 or p.motion.y >= 60 for p in layout.placed)  # clear of the clamp
 
 
 @pytest.mark.parametrize(
@@ -110,7 +119,7 @@ def test_slats_lie_further_apart_than_any_tool_is_wide():
         ("slats", {"pieces": "1"}, "pieces"), ("slats", {"pieces": "2,5"}, "pieces"), ("slats", {"length": "0"}, "length"),
         ("slats", {"pieces": "80"}, "pieces"), ("slats", {"width": "3"}, "width"), ("plug", {"size": "-2"}, "size"),
         ("comb", {"step": "0.001"}, "step"), ("comb", {"pairs": "1"}, "pairs"), ("comb", {"first": "9"}, "first"),
-        ("comb", {"step": "0.4"}, "first"), ("comb", {"key": "x"}, "key"), ("plug", {"size": "500"}, ""),
+        ("comb", {"step": "0.4"}, "first"), ("comb", {"key": "x"}, "key"), ("plug", {"size": "500"}, "parts/frame/steps"),
     ],
 )  # fmt: skip
 def test_a_test_piece_that_cannot_be_is_refused_at_its_setting(way, given, field):

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from conftest import make_basis, make_job
+from conftest import make_basis, make_board, make_job, one_board
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import KerfFound
@@ -14,7 +14,8 @@ NOW = compute(make_job())
 
 
 def with_price(basis, price):
-    return replace(basis, stock=replace(basis.stock, price=price))
+    board = basis.of("main")
+    return one_board(replace(board, stock=replace(board.stock, price=price)))
 
 
 def test_the_basis_at_hand_changes_nothing():
@@ -37,7 +38,7 @@ def test_a_thicker_board_changes_what_it_should_by_what_it_should():
 
 def test_another_kerf_changes_no_part():
     trial = try_basis(NOW, make_basis(kerf=0.3))
-    assert {change.subject for change in trial.changes} == {"basis"}
+    assert {change.subject for change in trial.changes} == {"basis:main"}
     assert {change.before.key for change in trial.changes} == {"kerf", "slot_drawn"}
 
 
@@ -52,8 +53,8 @@ def test_every_change_is_what_the_job_on_that_basis_says(thickness, kerf, cleara
         if change.subject == "job":
             assert change.after.value == pytest.approx(built.names[change.after.key])
         if change.subject.startswith("part:"):
-            standing = built.part(change.subject[5:]).standing
-            assert change.after.value == pytest.approx(getattr(standing, change.after.key))
+            width, height = built.part(change.subject[5:]).size
+            assert change.after.value == pytest.approx(width if change.after.key == "width" else height)
 
 
 @pytest.mark.parametrize(
@@ -81,8 +82,8 @@ def test_sheets_time_and_price_come_with_it():
 
 
 def test_joints_that_would_fail_are_named():
-    basis = make_basis()
-    unsure = replace(basis, machine=replace(basis.machine, found=KerfFound("slats", "x", 3.06, "2026-11-02", 0.4)))
-    trial = try_basis(NOW, unsure)
+    board = make_board()
+    unsure = replace(board, machine=replace(board.machine, found=KerfFound("slats", "x", 3.06, "2026-11-02", 0.4)))
+    trial = try_basis(NOW, one_board(unsure))
     assert trial.failing == tuple(mate.title for mate in NOW.build.mates)
     assert "all 8 joints" in trial.wants

@@ -3,13 +3,13 @@
 from dataclasses import replace
 
 import pytest
-from conftest import make_basis
+from conftest import make_board
 from lean_notch.basis import (
-    Basis,
+    BoardBasis,
     KerfFound,
     Readings,
-    basis_from_json,
-    basis_to_json,
+    board_basis_from_json,
+    board_basis_to_json,
     machine_from_json,
     machine_to_json,
     stock_from_json,
@@ -138,15 +138,15 @@ def test_a_clamp_beside_the_bed_is_a_slip(place):
 
 
 def test_a_lasers_kerf_wider_than_the_board_is_a_slip_but_not_in_card():
-    document = basis_to_json(make_basis())
+    document = board_basis_to_json(make_board())
     document["machine"]["kerf"] = 14
     with pytest.raises(NotchError, match=r"14 mm is wider than the board is thick, 3\.06 mm") as caught:
-        basis_from_json(document)
+        board_basis_from_json(document)
     assert caught.value.field == "kerf"
     document["machine"]["kerf"] = 0.2
     document["stock"] |= {"nominal": 0.15, "readings": [0.15, 0.15]}
-    assert basis_from_json(document).kerf == 0.2
-    assert basis_from_json({**document, "machine": {**ROUTER, "kerf": 6}}).kerf == 6
+    assert board_basis_from_json(document).kerf == 0.2
+    assert board_basis_from_json({**document, "machine": {**ROUTER, "kerf": 6}}).kerf == 6
 
 
 # The notebook
@@ -167,7 +167,7 @@ def page(number, date="2026-11-02", **more):
 
 
 def workshop():
-    basis = make_basis()
+    basis = make_board()
     machine = machine_from_json({**machine_to_json(basis.machine), "id": "1"})
     return stock_from_json(BOARD), machine
 
@@ -210,9 +210,9 @@ def test_a_basis_takes_what_is_sure_and_nothing_else():
 
 def test_a_fit_chosen_by_its_word_is_kept_by_its_word():
     stock, machine = workshop()
-    before = make_basis(clearance=0.15)  # slide
+    before = make_board(clearance=0.15)  # slide
     assert equipped(stock, machine, [page(2, kerf=None, fits=SCALE)], before).clearance == SCALE.slide
-    typed = make_basis(clearance=0.11)
+    typed = make_board(clearance=0.11)
     assert equipped(stock, machine, [page(2, kerf=None, fits=SCALE)], typed).clearance == 0.11
 
 
@@ -222,7 +222,7 @@ def test_a_fit_chosen_by_its_word_is_kept_by_its_word():
 def test_a_job_on_the_same_board_and_machine_keeps_what_it_chose():
     stock, _ = workshop()
     router = machine_from_json({**ROUTER, "id": "1"})
-    own = Basis(stock.cut_from(1), replace(router.with_tool("three"), kerf=3.3), 0.07)
+    own = BoardBasis(stock.cut_from(1), replace(router.with_tool("three"), kerf=3.3), 0.07)
     measured = replace(stock, readings=Readings((3.2, 3.21)))
     followed = equipped(measured, router, [page(1), page(2, kerf=None, fits=SCALE)], own)
     assert followed.thickness == pytest.approx(3.205)
@@ -235,14 +235,15 @@ def test_a_job_on_the_same_board_and_machine_keeps_what_it_chose():
 @pytest.mark.parametrize(
     ("change", "what"),
     [
-        ({}, ()), ({"measured": "2026-12-01"}, ()), ({"readings": [3.1]}, ("thickness",)), ({"note": "warped"}, ("note",)),
-        ({"sheets": 3}, ("sheets",)), ({"offcuts": []}, ("off-cuts",)), ({"nominal": 3.2}, ("what it is sold as",)),
+        ({}, ()), ({"measured": "2026-12-01"}, ()), ({"readings": [3.1]}, ("thickness",)), ({"note": "warped"}, ()),
+        ({"sheets": 3}, ("sheets",)), ({"offcuts": []}, ()), ({"nominal": 3.2}, ("what it is sold as",)),
         ({"kind": "MDF", "price": 4}, ("kind", "price")),
     ],
 )  # fmt: skip
 def test_what_the_rack_says_otherwise_is_named(change, what):
     mine = stock_from_json(BOARD)
-    assert news_of_stock(mine.cut_from(1), stock_from_json({**BOARD, **change})) == what
+    rack = stock_from_json({**BOARD, **change})
+    assert news_of_stock(stock_to_json(mine.board.cut_from(1)), stock_to_json(rack)) == what
 
 
 @pytest.mark.parametrize(
@@ -253,7 +254,8 @@ def test_what_the_rack_says_otherwise_is_named(change, what):
     ],
 )  # fmt: skip
 def test_what_the_workshop_says_otherwise_of_a_machine_is_named(change, what):
-    assert news_of_machine(machine_from_json(ROUTER), machine_from_json({**ROUTER, **change})) == what
+    mine, workshop = (machine_to_json(machine_from_json(one)) for one in (ROUTER, {**ROUTER, **change}))
+    assert news_of_machine(mine, workshop) == what
 
 
 # Settings

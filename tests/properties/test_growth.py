@@ -6,7 +6,8 @@ import time
 
 from conftest import make_job
 from large_jobs import forty_parts
-from lean_notch.job import Job, compute, prove_job
+from lean_notch.job import Job, compute
+from lean_notch.proving import prove_job
 
 
 def test_the_chain_grows_no_faster_than_its_parts():

@@ -85,14 +85,15 @@ def test_without_clearance_the_panels_fill_the_shell_exactly(width, depth, heigh
 def test_no_two_panels_share_any_space(width, depth, height, thickness, clearance):
     """Each pair of neighbours is cut by the plane half-way through each board: their sections may not overlap."""
     built = any_tray(width, depth, height, "inside", thickness, clearance)
-    for first, second in combinations(built.parts, 2):
+    standing = [(built.part(one.part), one) for one in built.standings]
+    for first, second in combinations(standing, 2):
         assert shared_volume(first, second) <= 1e-6
 
 
 def shared_volume(first, second) -> float:
     """Of two panels that stand square to each other: both are as thick as the other's notch is deep, so it is enough
     to compare, along the line where they meet, which of them has material half-way into both."""
-    normals = [next(i for i in range(3) if part.standing.n[i]) for part in (first, second)]
+    normals = [next(i for i in range(3) if standing.n[i]) for _, standing in (first, second)]
     if normals[0] == normals[1]:
         return 0.0
     axis = 3 - sum(normals)
@@ -104,14 +105,15 @@ def stretches(part, other, axis):
     """Where `part` has material along `axis`, half-way into `other`'s board."""
     import shapely
 
-    standing, box = part.standing, other.standing.box
-    normal = next(i for i in range(3) if other.standing.n[i])
+    (flat, standing), (_, beside) = part, other
+    box = beside.box
+    normal = next(i for i in range(3) if beside.n[i])
     level = (box[0][normal] + box[1][normal]) / 2
     along, across = (standing.u, standing.v) if standing.u[axis] else (standing.v, standing.u)
     at = (level - standing.origin[normal]) / across[normal]
     reach = standing.width if standing.u[axis] else standing.height
     line = [(0, at), (reach, at)] if standing.u[axis] else [(at, 0), (at, reach)]
-    outline = shapely.Polygon([vertex.point for vertex in part.region.outer.vertices])
+    outline = shapely.Polygon([vertex.point for vertex in flat.region.outer.vertices])
     found = []
     for piece in shapely.get_parts(shapely.intersection(outline, shapely.LineString(line))):
         if piece.length > 1e-9:

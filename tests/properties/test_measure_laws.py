@@ -3,16 +3,16 @@
 from dataclasses import replace
 
 import pytest
-from conftest import make_basis
+from conftest import make_board
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.basis import Readings
+from lean_notch.basis import Readings, machine_to_json, stock_to_json
 from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
 from lean_notch.basis.notebook import Entry, offers
 from lean_notch.units import MM_PER_INCH
 
-BASIS = make_basis()
+BASIS = make_board()
 STOCK = replace(BASIS.stock, id="7")
 MACHINE = replace(BASIS.machine, id="1")
 kerfs = st.floats(0.05, 0.4)
@@ -103,9 +103,10 @@ def test_a_kerf_of_another_board_or_thickness_is_never_taken_unasked(found):
 
 @given(entries, st.floats(-0.1, 0.4))
 def test_following_twice_is_following_once(found, clearance):
-    own = replace(make_basis(clearance=clearance), stock=STOCK, machine=MACHINE)
-    rack = replace(STOCK, readings=Readings((3.3, 3.31)), note="measured anew")
+    own = replace(make_board(clearance=clearance), stock=STOCK, machine=MACHINE)
+    rack = replace(STOCK, readings=Readings((3.3, 3.31)))
     once = equipped(rack, MACHINE, found, own)
     assert equipped(rack, MACHINE, found, once) == once
-    assert news_of_stock(once.stock, rack) == news_of_machine(once.machine, MACHINE) == ()
+    assert news_of_stock(stock_to_json(once.stock), stock_to_json(rack)) == ()
+    assert news_of_machine(machine_to_json(once.machine), machine_to_json(MACHINE)) == ()
     assert once.clearance == clearance

@@ -6,15 +6,16 @@ The as-cut sweep that cuts the file shares nothing with the kerf compensation th
 from dataclasses import replace
 
 import pytest
-from conftest import make_basis
+from conftest import make_board
 from lean_notch.basis.comb import read_comb
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
-from lean_notch.job import compute, write_files
+from lean_notch.files import write_files
+from lean_notch.job import compute
 from lean_notch.practice import Practice
 from lean_notch.test_pieces import as_given, piece_job
 
 SEEDS = range(730_000, 730_200)
-BASIS = make_basis()
+BASIS = make_board()
 
 
 def cut_file(way, machine=BASIS.machine, **given):

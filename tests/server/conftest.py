@@ -50,7 +50,7 @@ def wren(sign_in: Callable[[str], Client]) -> Client:
 @pytest.fixture
 def tray(wren: Client, stock: Stock, machine: Machine) -> dict[str, Any]:
     """A tray of Wren's, as the API gives it."""
-    answer = post(wren, "/designs", {"name": "Tray", "stock": stock.id, "machine": machine.id})
+    answer = post(wren, "/designs", {"name": "Tray", "recipe": "open-tray", "stock": stock.id, "machine": machine.id})
     assert answer.status_code == 201, answer.content
     assert Design.objects.count() == 1
     shown: dict[str, Any] = answer.json()

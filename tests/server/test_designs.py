@@ -4,16 +4,13 @@ import json
 from pathlib import Path
 
 import pytest
-from client import post
+from client import edit, post
 from designs.models import Design, Export, Layout, Revision
 from django.core.management import call_command
+from edit_paths import path_of, puts
 from workshop.models import Stock
 
 ROOT = Path(__file__).resolve().parents[2]
-
-
-def edit(client, design, **changes):
-    return post(client, f"/designs/{design['id']}/edits", {"changes": changes, "seen": design["moves"]})
 
 
 def width(design):
@@ -26,7 +23,7 @@ def test_a_design_comes_with_everything_the_page_draws(tray):
     assert len(tray["route"]) == 6
     assert tray["parts"][0]["path"].startswith("M")
     assert tray["sheets"][0]["file_names"]["svg"] == "tray_poplar-ply_3.06mm_sheet-1.svg"
-    assert tray["basis"]["slot"] == pytest.approx(3.08)
+    assert tray["boards"][0]["basis"]["slot"] == pytest.approx(3.08)
     assert (tray["revision"], tray["can_undo"], tray["can_redo"]) == (1, False, False)
 
 
@@ -61,20 +58,32 @@ def test_an_edit_that_changes_nothing_saves_nothing(wren, tray):
     assert edit(wren, tray, width="150").json()["revision"] == 1
 
 
-def test_the_later_of_two_windows_is_refused_and_loses_nothing(wren, tray):
+def test_the_later_of_two_windows_that_change_one_thing_is_refused_and_loses_nothing(wren, tray):
     first = edit(wren, tray, width="160").json()
     late = edit(wren, tray, width="170")
     assert (late.status_code, late.json()["code"]) == (409, "changed-elsewhere")
+    assert "Set width to 160 mm (Wren)" in late.json()["why"]
+    assert "Yours was: Set width to 170 mm" in late.json()["why"]
     assert "stays in the history" in late.json()["fix"]
     on_top = edit(wren, first, width="170").json()
     assert width(on_top) == 170
     assert Revision.objects.count() == 3
 
 
+def test_what_two_windows_change_apart_from_each_other_is_both_kept(wren, tray):
+    edit(wren, tray, width="160")
+    hole = {"kind": "shape", "shape": {"kind": "disc", "diameter": "8"}, "does": "cut", "x": "30", "y": "30"}
+    both = edit(wren, tray, {"verb": "put", "path": "parts/front/steps/hole", "value": hole}, kerf="0.2")
+    assert both.status_code == 200, both.json()
+    assert width(both.json()) == 160
+    assert both.json()["boards"][0]["basis"]["machine"]["kerf"] == 0.2
+    assert [step["id"] for step in both.json()["parts"][0]["steps"]] == ["blank", "hole"]
+
+
 def test_undo_in_one_window_is_seen_by_the_other(wren, tray):
     second = edit(wren, tray, width="160").json()
     post(wren, f"/designs/{tray['id']}/undo", {"seen": second["moves"]})
-    assert edit(wren, second, depth="90").status_code == 409
+    assert edit(wren, second, width="90").status_code == 409
 
 
 def test_a_maker_sees_only_their_own_designs(sign_in, wren, tray):
@@ -87,7 +96,7 @@ def test_a_maker_sees_only_their_own_designs(sign_in, wren, tray):
     assert other.get(f"/api{path}/exports").status_code == 404
     assert other.get(f"/api/exports/{files[0]['id']}/file").status_code == 404
     assert other.delete(f"/api{path}").status_code == 404
-    for action, body in (("edits", {"changes": {"width": "9"}}), ("undo", {}), ("redo", {})):
+    for action, body in (("edits", {"edits": puts(width="9")}), ("undo", {}), ("redo", {}), ("go", {"revision": 1})):
         assert post(other, f"{path}/{action}", {**body, "seen": 1}).status_code == 404
     assert post(other, f"{path}/restore").status_code == 404
 
@@ -113,8 +122,8 @@ def test_nothing_is_shown_without_signing_in(client):
         ({"finger": "1"}, "finger"),
         ({"kerf": "9.5", "spacing": "12", "margin": "6"}, "kerf"),
         ({"kerf": "-0.1"}, "kerf"),
-        ({"readings": ["3.0", "30"]}, "readings[1]"),
-        ({"readings": ["90"]}, "readings[0]"),
+        ({"readings": ["3.0", "30"]}, "readings/1"),
+        ({"readings": ["90"]}, "readings/0"),
         ({"readings": ["14"], "height": "12"}, "height"),
         ({"readings": []}, "readings"),
         ({"clearance": "inf"}, "clearance"),
@@ -127,7 +136,8 @@ def test_bad_input_is_refused_at_its_field_and_the_last_good_state_stays(wren, t
     answer = edit(wren, tray, **changes)
     problem = answer.json()
     assert answer.status_code == 422, problem
-    assert problem["field"] == field, problem
+    head, _, rest = field.partition("/")
+    assert problem["field"] == "/".join(filter(None, (path_of(head), rest))), problem
     assert problem["why"]
     assert problem["fix"]
     assert wren.get(f"/api/designs/{tray['id']}").json() == tray
@@ -135,8 +145,8 @@ def test_bad_input_is_refused_at_its_field_and_the_last_good_state_stays(wren, t
 
 @pytest.mark.parametrize(
     "body",
-    [{}, {"changes": {"width": "1"}}, {"changes": {"width": "1" * 999}, "seen": 1}, {"changes": {"width": {"a": 1}}, "seen": 1},
-     {"changes": [], "seen": 1}, {"changes": {str(n): "1" for n in range(99)}, "seen": 1}],
+    [{}, {"edits": puts(width="1")}, {"edits": [], "seen": 1}, {"edits": [{"verb": "cut", "path": "x"}], "seen": 1},
+     {"edits": puts(width="1") * 999, "seen": 1}, {"edits": [{"verb": "put", "path": "x" * 999}], "seen": 1}],
 )  # fmt: skip
 def test_a_malformed_request_is_answered_like_any_problem(wren, tray, body):
     answer = post(wren, f"/designs/{tray['id']}/edits", body)
@@ -146,25 +156,24 @@ def test_a_malformed_request_is_answered_like_any_problem(wren, tray, body):
 @pytest.mark.parametrize(
     ("start", "field"),
     [
-        ({"settings": {"width": "2"}}, "width"),
+        ({"settings": {"width": "2"}}, "answers/width"),
         ({"name": " "}, "name"),
         ({"recipe": "closed-box"}, "recipe"),
-        ({"settings": {"colour": "red"}}, "colour"),
+        ({"settings": {"colour": "red"}}, "answers/colour"),
     ],
 )
 def test_a_design_that_cannot_be_built_is_not_started(wren, stock, machine, start, field):
-    body = {"name": "Tray", "stock": stock.id, "machine": machine.id, **start}
+    body = {"name": "Tray", "recipe": "open-tray", "stock": stock.id, "machine": machine.id, **start}
     answer = post(wren, "/designs", body)
     assert (answer.status_code, answer.json()["field"]) == (422, field)
     assert Design.objects.count() == 0
 
 
 def test_inches_are_understood_and_kept_as_typed(wren, tray):
-    changes = {"changes": {"width": "6 1/2"}, "unit": "in", "seen": tray["moves"]}
-    shown = post(wren, f"/designs/{tray['id']}/edits", changes).json()
+    shown = edit(wren, tray, width="6-1/2", unit="in").json()
     assert width(shown) == pytest.approx(165.1)
-    setting = next(setting for setting in shown["settings"] if setting["name"] == "width")
-    assert (setting["typed"], setting["unit"]) == ("6 1/2", "in")
+    answer = next(answer for answer in shown["answers"] if answer["setting"]["name"] == "width")
+    assert (answer["typed"], answer["unit"]) == ("6 1/2", "in")
 
 
 def test_the_job_follows_another_board_and_machine(wren, tray, stock):
@@ -180,9 +189,10 @@ def test_the_job_follows_another_board_and_machine(wren, tray, stock):
         content_type="application/json",
     ).json()
     shown = edit(wren, tray, stock=thicker["id"]).json()
-    assert shown["basis"]["stock"]["name"] == "Other ply"
-    assert shown["basis"]["thickness"] == pytest.approx((0.22 * 25.4 + 5.6) / 2)
-    assert edit(wren, shown, stock=9999).status_code == 404
+    assert shown["boards"][0]["basis"]["stock"]["name"] == "Other ply"
+    assert shown["boards"][0]["basis"]["thickness"] == pytest.approx((0.22 * 25.4 + 5.6) / 2)
+    missing = edit(wren, shown, stock=9999)
+    assert (missing.status_code, missing.json()["field"]) == (422, "basis/main/stock")
 
 
 def test_readings_in_a_job_leave_the_rack_alone(wren, tray, stock):
@@ -215,15 +225,16 @@ def test_files_are_kept_byte_for_byte_with_their_layout(wren, tray, file_format,
     assert made["file_name"] in answer["Content-Disposition"]
     assert answer.content.startswith(start)
     assert len(answer.content) == made["bytes"]
-    assert Layout.objects.get().document["sheets"] == 1
+    assert len(Layout.objects.get().document["sheets"]) == 1
     assert Export.objects.count() == 1
     assert [row["id"] for row in wren.get(f"/api/designs/{tray['id']}/exports").json()] == [made["id"]]
 
 
-def test_a_job_that_is_put_away_can_be_brought_back(wren, tray):
+def test_an_archived_job_is_listed_and_can_be_restored(wren, tray):
     assert wren.delete(f"/api/designs/{tray['id']}").status_code == 204
     assert wren.get("/api/designs").json() == []
     assert wren.get(f"/api/designs/{tray['id']}").status_code == 404
+    assert [one["name"] for one in wren.get("/api/designs/archived").json()] == ["Tray"]
     assert post(wren, f"/designs/{tray['id']}/restore").status_code == 200
     [card] = wren.get("/api/designs").json()
     assert (card["name"], len(card["silhouettes"])) == ("Tray", 5)
@@ -240,7 +251,7 @@ def test_the_demo_is_seeded_once_and_keeps_what_was_done(sign_in):
     call_command("seed_demo")
     wren = sign_in("Wren")
     [card] = wren.get("/api/designs").json()
-    assert (card["name"], card["stock"], card["thickness"]) == ("Vial carrier", "Poplar ply", 3.06)
+    assert (card["name"], card["boards"]) == ("Vial carrier", [{"name": "Poplar ply", "thickness": 3.06}])
     design = wren.get(f"/api/designs/{card['id']}").json()
     edit(wren, design, width="180")
     call_command("seed_demo")

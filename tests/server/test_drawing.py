@@ -1,62 +1,84 @@
 """Drawing on parts, profiles, job sheets and checks over HTTP."""
 
 import pytest
-from client import get, post, put
+from client import edit, get, post, put
 from lean_notch.lettering import FONTS
 
-CIRCLE = {"id": "c", "kind": "circle", "operation": "cut", "lengths": {"x": "1 in", "y": "20", "diameter": "6"}}
+HOLE = {"kind": "shape", "shape": {"kind": "disc", "diameter": "6"}, "does": "cut", "x": "1 in", "y": "20"}
 
 
-def edit(client, design, parts, unit="mm", **changes):
-    body = {"changes": changes, "parts": parts, "unit": unit, "seen": design["moves"]}
-    return post(client, f"/designs/{design['id']}/edits", body)
+def put_step(document, name="hole"):
+    return {"verb": "put", "path": f"parts/front/steps/{name}", "value": document}
+
+
+def step(design, name):
+    front = next(part for part in design["parts"] if part["id"] == "front")
+    return next(step for step in front["steps"] if step["id"] == name)
 
 
 def test_what_is_drawn_comes_back_with_its_units(wren, tray):
-    drawn = edit(wren, tray, {"front": {"marks": [CIRCLE]}}).json()
-    [mark] = next(part for part in drawn["parts"] if part["id"] == "front")["marks"]
-    assert mark["document"]["lengths"]["x"] == {"text": "1 in", "unit": "mm"}
-    inches = edit(wren, drawn, {"front": {"marks": [{**mark["document"], "id": "d"}]}}, "in").json()
-    [kept] = next(part for part in inches["parts"] if part["id"] == "front")["marks"]
-    assert kept["document"]["lengths"] == mark["document"]["lengths"]
-    typed = edit(
-        wren, inches, {"front": {"marks": [{**CIRCLE, "lengths": {"x": "1", "y": "1", "diameter": "0.25"}}]}}, "in"
-    ).json()
-    [mark] = next(part for part in typed["parts"] if part["id"] == "front")["marks"]
-    assert mark["document"]["lengths"]["diameter"] == {"text": "0.25", "unit": "in"}
+    drawn = edit(wren, tray, put_step(HOLE)).json()
+    known = step(drawn, "hole")["document"]
+    assert (known["x"], known["y"]) == ({"text": "1 in", "unit": "mm"}, {"text": "20", "unit": "mm"})
+    inches = edit(wren, drawn, put_step(known, "again"), unit="in").json()
+    assert step(inches, "again")["document"] == {**known, "id": "again"}
+    small = {**HOLE, "shape": {"kind": "disc", "diameter": "0.25"}, "x": "1", "y": "1"}
+    typed = edit(wren, inches, put_step(small, "small"), unit="in").json()
+    assert step(typed, "small")["document"]["shape"]["diameter"] == {"text": "0.25", "unit": "in"}
 
 
-def test_a_mark_that_cannot_be_is_refused_at_its_field_and_nothing_is_lost(wren, tray):
-    refused = edit(wren, tray, {"front": {"marks": [{**CIRCLE, "lengths": {"x": "1", "y": "1", "diameter": "99"}}]}})
+def test_a_step_that_fails_as_it_is_made_is_refused_at_its_field_and_nothing_is_lost(wren, tray):
+    refused = edit(wren, tray, put_step({**HOLE, "shape": {"kind": "disc", "diameter": "0"}}))
     assert refused.status_code == 422
-    assert refused.json()["field"] == "front.marks[0]"
+    assert refused.json()["field"] == "parts/front/steps/hole/shape/diameter"
     assert get(wren, f"/designs/{tray['id']}").json()["moves"] == tray["moves"]
 
 
+def test_a_step_that_fails_since_something_else_changed_is_shown_where_it_is(wren, tray):
+    """The part shows its last good state, the job stays open to be mended, and nothing is called a fit."""
+    drawn = edit(wren, tray, put_step({**HOLE, "x": "145"})).json()
+    narrower = edit(wren, drawn, width="60")
+    assert narrower.status_code == 200
+    problem = step(narrower.json(), "hole")["problem"]
+    assert "lies beside Front" in problem["why"]
+    assert [one["field"] for one in narrower.json()["findings"]] == ["parts/front/steps/hole"]
+    assert not get(wren, f"/designs/{tray['id']}/proof").json()["fits"]
+    mended = edit(wren, narrower.json(), {"verb": "put", "path": "parts/front/steps/hole/x", "value": "30"}).json()
+    assert (step(mended, "hole")["problem"], mended["findings"]) == (None, [])
+
+
 @pytest.mark.parametrize(
-    "mark",
-    [{}, {"id": "x"}, {**CIRCLE, "kind": "blob"}, {**CIRCLE, "operation": "melt"}, {**CIRCLE, "columns": "many"}],
-)
-def test_malformed_marks_are_answered_like_any_problem(wren, tray, mark):
-    answer = edit(wren, tray, {"front": {"marks": [mark]}})
+    "document",
+    [{}, [], "hole", {"kind": "blob"}, {**HOLE, "does": "melt"}, {**HOLE, "pattern": {"kind": "grid", "columns": "many"}},
+     {**HOLE, "on": "false"}, {**HOLE, "colour": "red"}, {**HOLE, "shape": {"kind": "disc", "diameter": "٣"}}, {**HOLE, "title": "a\0b"}],
+)  # fmt: skip
+def test_malformed_steps_are_answered_like_any_problem(wren, tray, document):
+    answer = edit(wren, tray, put_step(document))
     assert answer.status_code == 422
     assert answer.json()["fix"]
 
 
 def test_relief_and_corners_are_edits_too(wren, tray):
-    corners = [{"corner": "top-left", "shape": "round", "size": "2"}]
-    done = edit(wren, tray, {"front": {"corners": corners}}, relief="dogbone").json()
+    corner = {"kind": "corner", "corners": ["blank.top-left"], "size": "2"}
+    done = edit(wren, tray, put_step(corner, "soft"), relief="dogbone").json()
     assert done["relief"] == "dogbone"
-    front = next(part for part in done["parts"] if part["id"] == "front")
-    assert front["corners"] == [{"corner": "top-left", "shape": "round", "size": {"text": "2", "unit": "mm"}}]
-    assert "A" in front["path"]
+    assert step(done, "soft")["document"]["corners"] == ["blank.top-left"]
+    assert "A" in done["parts"][0]["path"]
 
 
-def test_the_choices_name_fonts_operations_and_questions(wren):
-    choices = get(wren, "/choices").json()
-    assert choices["fonts"] == [*FONTS, "single stroke"]
-    assert choices["mark_lengths"]["circle"] == ["x", "y", "diameter"]
-    assert list(choices["operations"]) == ["engrave", "score", "fold", "pocket", "cut", "reference"]
+def test_the_choices_describe_what_there_is_to_fill_in(wren):
+    fields = get(wren, "/choices").json()["fields"]
+    fonts = next(one for one in fields["shape/lettering"] if one["name"] == "font")
+    assert fonts["choices"] == [*FONTS, "single stroke"]
+    assert [one["name"] for one in fields["shape/disc"]] == ["diameter"]
+    assert list(get(wren, "/choices").json()["operations"]) == [
+        "engrave",
+        "score",
+        "fold",
+        "pocket",
+        "cut",
+        "reference",
+    ]
 
 
 def test_profiles_are_kept_and_used_for_files(wren, tray):
@@ -88,8 +110,8 @@ def test_a_job_sheet_is_a_page_for_its_owner_only(wren, tray, sign_in):
     page = get(wren, f"/designs/{tray['id']}/job-sheet")
     assert page["Content-Type"].startswith("text/html")
     assert b"Poplar ply" in page.content
-    assert b"was set to" not in page.content
-    number = tray["basis"]["machine"]["id"]
+    assert b"Previous settings" not in page.content
+    number = tray["boards"][0]["basis"]["machine"]["id"]
     was = {"stock": "Poplar ply", "kind": "plywood", "thickness": "3.06", "power": "62", "speed": "12"}
     post(wren, f"/machines/{number}/settings", was)
     assert "62 % · 12 mm/s" in get(wren, f"/designs/{tray['id']}/job-sheet").content.decode()

@@ -4,10 +4,10 @@ import json
 from datetime import timedelta
 
 import pytest
-from client import get, patch, post, put
+from client import edit, get, patch, post, put
 from django.core.exceptions import ObjectDoesNotExist
 from django.core.management import call_command
-from lean_notch.job import read_outlines
+from lean_notch.reading import read_outlines
 from workshop.models import Machine, Measurement, NotebookEntry, Stock
 
 BOARD = {"name": "Poplar ply", "nominal": 3, "readings": [3.2, 3.21, 3.22], "sheet_width": 600, "sheet_height": 400}
@@ -24,10 +24,6 @@ def piece(stock, machine, way="slats", **more):
 def found(wren, stock, machine):
     """A kerf of 0.14 that slats of the poplar have told."""
     return post(wren, "/notebook", piece(stock, machine, row=ROW)).json()[0]
-
-
-def edit(client, design, changes):
-    return post(client, f"/designs/{design['id']}/edits", {"changes": changes, "seen": design["moves"]})
 
 
 # The rack
@@ -199,27 +195,34 @@ def test_a_kerf_of_another_thickness_is_offered_with_a_warning_and_not_taken(wre
     assert entry["offered"] is False
     assert "3.06 mm" in entry["warnings"][0]
     assert "5.01 mm" in entry["warnings"][0]
-    design = post(wren, "/designs", {"name": "Tray", "stock": thick.id, "machine": machine.id}).json()
-    assert design["basis"]["machine"]["found"] is None
-    asked = edit(wren, design, {"entry": entry["id"]}).json()
-    assert asked["basis"]["machine"]["kerf"] == pytest.approx(0.14)
-    assert "found at 3.06 mm" in asked["basis"]["doubts"][0]
+    design = post(
+        wren, "/designs", {"name": "Tray", "recipe": "open-tray", "stock": thick.id, "machine": machine.id}
+    ).json()
+    assert design["boards"][0]["basis"]["machine"]["found"] is None
+    asked = edit(wren, design, entry=entry["id"]).json()
+    assert asked["boards"][0]["basis"]["machine"]["kerf"] == pytest.approx(0.14)
+    assert "found at 3.06 mm" in asked["boards"][0]["basis"]["doubts"][0]
     assert asked["route"][0]["wants"] == "kerf of another board"
-    typed = edit(wren, asked, {"kerf": "0.15"}).json()
-    assert (typed["basis"]["machine"]["found"], typed["basis"]["doubts"]) == (None, [])
+    typed = edit(wren, asked, kerf="0.15").json()
+    assert (typed["boards"][0]["basis"]["machine"]["found"], typed["boards"][0]["basis"]["doubts"]) == (None, [])
 
 
 def test_a_board_that_is_renamed_is_still_the_board_that_the_kerf_was_found_on(wren, stock, machine, found, tray):
-    with_kerf = edit(wren, tray, {"entry": found["id"]}).json()
+    with_kerf = edit(wren, tray, entry=found["id"]).json()
     patch(wren, f"/stocks/{stock.id}", {"name": "Best poplar"})
-    renamed = edit(wren, with_kerf, {"stock": stock.id}).json()
-    assert (renamed["basis"]["stock"]["name"], renamed["basis"]["doubts"]) == ("Best poplar", [])
+    renamed = edit(wren, with_kerf, stock=stock.id).json()
+    assert (renamed["boards"][0]["basis"]["stock"]["name"], renamed["boards"][0]["basis"]["doubts"]) == (
+        "Best poplar",
+        [],
+    )
 
 
 def test_a_new_job_takes_kerf_and_fits_from_the_notebook(wren, stock, machine, found):
     answers = ["will not go", "needs a mallet", "holds", "holds", "slides", "slides", "falls apart"]
     post(wren, "/notebook", piece(stock, machine, "comb", settings={"pairs": "7"}, answers=answers))
-    basis = post(wren, "/designs", {"name": "Tray", "stock": stock.id, "machine": machine.id}).json()["basis"]
+    basis = post(
+        wren, "/designs", {"name": "Tray", "recipe": "open-tray", "stock": stock.id, "machine": machine.id}
+    ).json()["boards"][0]["basis"]
     assert basis["machine"]["found"]["way"] == "slats"
     assert basis["machine"]["kerf"] == pytest.approx(0.14)
     assert [(fit["name"], fit["clearance"]) for fit in basis["fits"]] == [
@@ -283,22 +286,22 @@ def test_a_job_says_what_it_was_computed_from_and_offers_to_follow(wren, stock, 
     [offer] = news(wren, tray)
     assert (offer["of"], offer["what"]) == ("board", ["thickness"])
     assert offer["thickness"] == pytest.approx(3.21)
-    assert offer["measured"] >= offer["was_measured"] == tray["basis"]["stock"]["measured"] != ""
+    assert offer["measured"] >= offer["was_measured"] == tray["boards"][0]["basis"]["stock"]["measured"] != ""
     rows = {(row["about"], row["title"]): (row["before"], row["after"]) for row in offer["changes"]}
     assert rows["", "outside width"] == (pytest.approx(156.12), pytest.approx(156.42))
     assert rows["Front", "height"] == (pytest.approx(63.06), pytest.approx(63.21))
     before = get(wren, f"/designs/{tray['id']}").json()
-    assert before["basis"]["thickness"] == pytest.approx(3.06)  # nothing happens unasked
+    assert before["boards"][0]["basis"]["thickness"] == pytest.approx(3.06)  # nothing happens unasked
     [card] = get(wren, "/designs").json()
     assert card["news"] == ["thickness"]
-    followed = edit(wren, before, {"stock": stock.id}).json()
-    assert followed["basis"]["thickness"] == pytest.approx(3.21)
+    followed = edit(wren, before, stock=stock.id).json()
+    assert followed["boards"][0]["basis"]["thickness"] == pytest.approx(3.21)
     assert news(wren, tray) == []
 
 
 def test_readings_typed_into_a_job_are_its_own(wren, tray):
-    own = edit(wren, tray, {"readings": ["3.1", "3.12", "3.11"]}).json()
-    assert own["basis"]["stock"]["measured"] == ""
+    own = edit(wren, tray, readings=["3.1", "3.12", "3.11"]).json()
+    assert own["boards"][0]["basis"]["stock"]["measured"] == ""
     [offer] = news(wren, tray)
     assert (offer["what"], offer["thickness"]) == (["thickness"], pytest.approx(3.06))
 
@@ -306,8 +309,8 @@ def test_readings_typed_into_a_job_are_its_own(wren, tray):
 def test_following_keeps_the_sheet_and_the_kerf_that_the_job_chose(wren, stock, tray):
     sheets = {"sheet_width": 700, "sheet_height": 500, "other_sheets": [{"width": 600, "height": 400}]}
     patch(wren, f"/stocks/{stock.id}", {**BOARD, **sheets})
-    own = edit(wren, tray, {"kerf": "0.17"}).json()
-    followed = edit(wren, own, {"stock": stock.id}).json()["basis"]
+    own = edit(wren, tray, kerf="0.17").json()
+    followed = edit(wren, own, stock=stock.id).json()["boards"][0]["basis"]
     assert (followed["machine"]["kerf"], followed["thickness"]) == (0.17, pytest.approx(3.21))
     assert (followed["stock"]["sheet_width"], followed["stock"]["other_sheets"][0]["width"]) == (600, 700)
 
@@ -317,10 +320,10 @@ def test_a_clamp_that_the_workshop_adds_is_news_for_every_job(wren, machine, tra
     patch(wren, f"/machines/{machine.id}", {**machine.document, "keep_outs": [clamp], "kerf": 0.2})
     [offer] = news(wren, tray)
     assert (offer["of"], offer["what"], offer["problem"]) == ("machine", ["what to keep clear of"], None)
-    followed = edit(wren, tray, {"machine": machine.id}).json()
+    followed = edit(wren, tray, machine=machine.id).json()
     assert followed["sheets"][0]["keep_outs"][0]["name"] == "clamp"
     assert (
-        followed["basis"]["machine"]["kerf"] == tray["basis"]["machine"]["kerf"]
+        followed["boards"][0]["basis"]["machine"]["kerf"] == tray["boards"][0]["basis"]["machine"]["kerf"]
     )  # its own, as long as it is the same board
     assert news(wren, tray) == []
     assert wren.delete(f"/api/machines/{machine.id}").status_code == 204
@@ -355,7 +358,7 @@ def test_a_variant_keeps_its_link(wren, machine, tray):
     assert saved.status_code == 201
     variant = saved.json()
     assert (variant["name"], variant["variant_of"]) == ("Clear tray", {"id": tray["id"], "name": "Tray"})
-    assert variant["basis"]["stock"]["name"] == "Clear acrylic"
+    assert variant["boards"][0]["basis"]["stock"]["name"] == "Clear acrylic"
     assert get(wren, f"/designs/{tray['id']}").json()["variants"] == [{"id": variant["id"], "name": "Clear tray"}]
     cards = {card["name"]: card["variant_of"] for card in get(wren, "/designs").json()}
     assert cards == {"Clear tray": "Tray", "Tray": ""}
@@ -370,7 +373,7 @@ def test_another_makers_job_is_neither_tried_nor_varied(sign_in, tray):
 
 def test_a_press_fit_in_a_brittle_board_is_warned_of(wren, machine, tray):
     acrylic = post(wren, "/stocks", ACRYLIC).json()["id"]
-    clear = edit(wren, tray, {"stock": acrylic, "clearance": "-0.05"}).json()
+    clear = edit(wren, tray, stock=acrylic, clearance="-0.05").json()
     assert "brittle" in clear["mates"][0]["fit"]["warnings"][0]
     findings = get(wren, f"/designs/{tray['id']}/proof").json()["findings"]
     assert "brittle" in [finding["code"] for finding in findings]
@@ -379,7 +382,7 @@ def test_a_press_fit_in_a_brittle_board_is_warned_of(wren, machine, tray):
 @pytest.mark.parametrize("value", ["1", "", True, None, [], -1, 1.5])
 @pytest.mark.parametrize("name", ["stock", "machine", "entry"])
 def test_what_is_no_number_of_the_workshops_is_refused(wren, tray, name, value):
-    refused = edit(wren, tray, {name: value})
+    refused = edit(wren, tray, **{name: value})
     assert refused.status_code == 422
     assert name in refused.json()["why"] + refused.json()["field"]
 
@@ -391,10 +394,10 @@ def test_another_size_of_sheet_and_another_tool_are_chosen(wren, stock, machine,
         f"/machines/{machine.id}",
         {**machine.document, "kind": "router", "tools": [{"name": "three", "diameter": 3, "flute_length": 2}]},
     )
-    now = edit(wren, tray, {"stock": stock.id, "machine": machine.id, "sheet": "1"}).json()
-    assert (now["sheets"][0]["width"], now["basis"]["stock"]["other_sheets"][0]["width"]) == (500, 600)
-    routed = edit(wren, now, {"tool": "three", "spacing": "8", "height": "80", "finger": "12"})
-    assert routed.json()["basis"]["machine"]["kerf"] == 3, routed.content
+    now = edit(wren, tray, stock=stock.id, machine=machine.id, sheet="1").json()
+    assert (now["sheets"][0]["width"], now["boards"][0]["basis"]["stock"]["other_sheets"][0]["width"]) == (500, 600)
+    routed = edit(wren, now, tool="three", spacing="8", height="80", finger="12")
+    assert routed.json()["boards"][0]["basis"]["machine"]["kerf"] == 3, routed.content
     codes = [finding["code"] for finding in get(wren, f"/designs/{tray['id']}/proof").json()["findings"]]
     assert "short-flutes" in codes
 

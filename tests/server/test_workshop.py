@@ -1,7 +1,7 @@
 """The stock rack and the machines over HTTP."""
 
 import pytest
-from client import post
+from client import edit, post
 from workshop.models import Machine, Stock
 
 BOARD = {"name": "Clear acrylic", "nominal": 3, "readings": ["2.9", "2.94"], "sheet_width": 600, "sheet_height": 300}
@@ -82,11 +82,9 @@ def test_a_rack_measured_anew_leaves_jobs_as_they_were(wren, tray, stock):
     body = {**stock.document, "readings": ["3.2", "3.3"]}
     assert wren.patch(f"/api/stocks/{stock.id}", body, content_type="application/json").status_code == 200
     shown = wren.get(f"/api/designs/{tray['id']}").json()
-    assert shown["basis"]["thickness"] == pytest.approx(3.06)
-    followed = post(
-        wren, f"/designs/{tray['id']}/edits", {"changes": {"stock": stock.id}, "seen": shown["moves"]}
-    ).json()
-    assert followed["basis"]["thickness"] == pytest.approx(3.25)
+    assert shown["boards"][0]["basis"]["thickness"] == pytest.approx(3.06)
+    followed = edit(wren, shown, stock=stock.id).json()
+    assert followed["boards"][0]["basis"]["thickness"] == pytest.approx(3.25)
 
 
 def test_the_page_is_told_what_there_is_to_choose(wren):

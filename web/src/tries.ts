@@ -7,14 +7,7 @@ export interface Row {
 }
 
 /** These have rows of their own, of the basis itself. */
-const OF_THE_BASIS = [
-  'thickness',
-  'spread',
-  'kerf',
-  'clearance',
-  'a slot for this board',
-  'its path drawn at',
-]
+const OF_THE_BASIS = ['thickness', 'spread', 'kerf', 'clearance', 'a slot for this board', 'its cut path']
 
 const keyOf = ({ about, title }: { about: string; title: string }) => `${about}/${title}`
 

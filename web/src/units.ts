@@ -10,8 +10,15 @@ const DECIMALS: Record<Unit, number> = { mm: 2, in: 4 }
 
 /** A length without its unit, for example "3.06" or "0.1205". `digits` overrides the decimals in mm. */
 export function lengthText(mm: number, unit: Unit, digits = DECIMALS.mm): string {
-  const value = unit === 'mm' ? mm : mm / MM_PER_INCH
-  const text = value.toFixed(unit === 'mm' ? digits : DECIMALS.in)
+  return roundedText(unit === 'mm' ? mm : mm / MM_PER_INCH, unit === 'mm' ? digits : DECIMALS.in)
+}
+
+/** Sums of decimals are off by less than this in binary: 3.955 - 0.14 is 3.8149999999999995. */
+const NOISE = 1e-9
+
+/** A number to that many decimals, halves away from zero, as the core rounds: the one rule for all figures that are shown. */
+export function roundedText(value: number, digits: number): string {
+  const text = (value + (value > -NOISE ? NOISE : -NOISE)).toFixed(digits)
   return Number(text) === 0 ? text.replace('-', '') : text
 }
 

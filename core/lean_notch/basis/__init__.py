@@ -1,6 +1,14 @@
 """What was measured: board, machine, fit. Everything else is computed from a design and this."""
 
-from .basis import Basis, basis_from_json, basis_to_json
+from .basis import (
+    Basis,
+    BoardBasis,
+    basis_from_json,
+    basis_to_json,
+    board_basis_from_json,
+    board_basis_to_json,
+    finger_fit,
+)
 from .fits import COMMON_FITS, FIT_WORDS, FITS, Fit, FitScale
 from .machine import (
     CORNERS,
@@ -15,10 +23,20 @@ from .machine import (
     machine_to_json,
 )
 from .readings import Readings
-from .stock import DIRECTIONS, STOCK_KINDS, OffCut, SheetSize, Stock, stock_from_json, stock_to_json
+from .stock import (
+    DIRECTIONS,
+    STOCK_KINDS,
+    Board,
+    OffCut,
+    SheetSize,
+    Stock,
+    board_from_json,
+    stock_from_json,
+    stock_to_json,
+)
 
 __all__ = [
-    "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Fit", "FitScale",
+    "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Board", "BoardBasis", "Fit", "FitScale",
     "KeepOut", "KerfFound", "Machine", "OffCut", "Readings", "SheetSize", "Speeds", "Stock", "Tool", "basis_from_json",
-    "basis_to_json", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
+    "basis_to_json", "board_basis_from_json", "board_basis_to_json", "board_from_json", "finger_fit", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
 ]  # fmt: skip

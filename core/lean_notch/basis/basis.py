@@ -1,32 +1,34 @@
-"""Stock, machine and clearance together: the four numbers that decide whether parts fit."""
+"""Board, machine and clearance together: the four numbers that decide whether parts fit; and those of a whole job."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
 from ..documents import entry, mapping, mm
-from ..errors import KerfTooWide, OutOfRange
+from ..errors import BadDocument, KerfTooWide, MissingInput, NotchError, OutOfRange
 from ..units import say_mm
 from .fits import COMMON_FITS, WIDEST_CLEARANCE_MM, Fit, FitScale, scale_from_json, scale_to_json
 from .machine import Machine, machine_from_json, machine_to_json
 from .notebook import doubts
-from .stock import Stock, stock_from_json, stock_to_json
+from .stock import Board, board_from_json, stock_to_json
 
+MOST_BOARDS = 20
 WIDEST_BEAM_MM = 0.5
 """A laser's beam is narrower; only in thin card may it be wider than the board is thick. Common practice."""
 
 
 @dataclass(frozen=True)
-class Basis:
+class BoardBasis:
     """What was measured, and the clearance chosen: how much wider a socket is than its finger, in all.
 
     `fits` says what a clearance feels like in this stock from this machine.
     """
 
-    stock: Stock
+    stock: Board
     machine: Machine
     clearance: float
     fits: FitScale = COMMON_FITS
@@ -35,7 +37,7 @@ class Basis:
         if not math.isfinite(self.clearance) or abs(self.clearance) > WIDEST_CLEARANCE_MM:
             raise OutOfRange(
                 f"The clearance is {say_mm(self.clearance)}.",
-                fix="Give a clearance between -5 mm and 5 mm; snug is about 0.02 mm.",
+                fix="Give a clearance between −5 mm and 5 mm; snug is about 0.02 mm.",
                 field="clearance",
             )
         if self.machine.kind == "laser" and self.kerf > max(self.thickness, WIDEST_BEAM_MM):
@@ -75,16 +77,14 @@ class Basis:
 
     @cached_property
     def finger_fit(self) -> Fit:
-        """Of a finger in its socket, both cut by this machine: a kerf that is `within` off makes one narrower and the
-        other wider by as much."""
-        off = 2 * self.machine.kerf_within
-        return self._fit(self.clearance - off, self.clearance + off, "if the kerf is narrower", "if the kerf is wider")
+        """Of a finger in its socket, both of this board."""
+        return finger_fit(self, self)
 
     @cached_property
     def slot_fit(self) -> Fit:
         """Of the board itself in a slot, over all its readings."""
         readings, off = self.stock.readings, self.machine.kerf_within
-        fit = self._fit(
+        fit = self.fit_between(
             self.slot - readings.thick - off, self.slot - readings.thin + off,
             "where the board is thickest", "where the board is thinnest",
         )  # fmt: skip
@@ -92,7 +92,8 @@ class Basis:
             return fit
         return replace(fit, warnings=(*fit.warnings, "One reading: how thick the board is elsewhere is not known."))
 
-    def _fit(self, low: float, high: float, when_low: str, when_high: str) -> Fit:
+    def fit_between(self, low: float, high: float, when_low: str, when_high: str) -> Fit:
+        """The fit of a clearance that lies between `low` and `high`, in the words of this board's scale."""
         tightest, loosest = (self.fits.word(value, self.squeeze) for value in (low, high))
         warnings = []
         if self.stock.traits.brittle and tightest in ("press", "will not go"):
@@ -118,26 +119,108 @@ class Basis:
             min(self.stock.sheet_height, self.machine.bed_height),
         )
 
-    @property
-    def names(self) -> dict[str, float]:
-        """The names a design's lengths may use."""
-        return {"thickness": self.thickness, "clearance": self.clearance}
+
+def finger_fit(first: BoardBasis, second: BoardBasis) -> Fit:
+    """Of a finger of one board in a socket of the other, with the clearance of the first: a kerf that is off by `within`
+    makes one narrower and the other wider by as much."""
+    off = first.machine.kerf_within + second.machine.kerf_within
+    fit = first.fit_between(
+        first.clearance - off, first.clearance + off, "if the kerf is narrower", "if the kerf is wider"
+    )
+    if first is second or first == second:
+        return fit
+    other = second.fit_between(fit.low, fit.high, fit.when_low, fit.when_high)
+    return replace(fit, warnings=tuple(dict.fromkeys((*fit.warnings, *other.warnings))))
 
 
-def basis_from_json(document: object) -> Basis:
-    """A Basis from its document. Raises NotchError at the field."""
+@dataclass(frozen=True)
+class Basis:
+    """Of a job: for each board that its design needs, by its id there, what was measured and chosen."""
+
+    boards: tuple[tuple[str, BoardBasis], ...]
+
+    def of(self, board: str) -> BoardBasis:
+        """Raises MissingInput for a board that the basis does not name."""
+        found = next((one for name, one in self.boards if name == board), None)
+        if found is None:
+            raise MissingInput(
+                f"The basis has no board “{board}”.",
+                fix=f"Say which board that is; there {'are' if len(self.boards) > 1 else 'is'}: "
+                f"{', '.join(name for name, _ in self.boards)}.",
+                field=f"basis/{board}",
+            )
+        return found
+
+    def names(self, board: str) -> dict[str, float]:
+        """The names that lengths of a part of `board` may use: its own board's, and the others' by their ids."""
+        own = self.of(board)
+        known = {"thickness": own.thickness, "clearance": own.clearance}
+        for name, one in self.boards:
+            known |= {f"{name}.thickness": one.thickness, f"{name}.clearance": one.clearance}
+        return known
+
+    def with_board(self, board: str, one: BoardBasis) -> Basis:
+        """This basis with another for `board`, or with one more."""
+        if any(name == board for name, _ in self.boards):
+            return Basis(tuple((name, one if name == board else old) for name, old in self.boards))
+        return Basis((*self.boards, (board, one)))
+
+
+VERSION = 2
+
+
+def basis_from_json(document: object, boards: Sequence[str] = ("main",)) -> Basis:
+    """A Basis from its document. Version 1 knows one board: it serves the only one of `boards`.
+
+    Raises NotchError at the field, MissingInput where version 1 is to serve several boards.
+    """
+    top = mapping(document, "basis")
+    if "lean_notch_basis" not in top:
+        if len(boards) != 1:
+            raise MissingInput(
+                f"This basis is of one board; the design needs {len(boards)}: {', '.join(boards)}.",
+                fix=f"Name one for each: {' '.join(f'--basis {name}=FILE' for name in boards)}.",
+                field="basis",
+            )
+        return Basis(((boards[0], board_basis_from_json(top)),))
+    if top["lean_notch_basis"] != VERSION or isinstance(top["lean_notch_basis"], bool):
+        raise BadDocument(
+            f"The document is not a basis of version {VERSION} or older.",
+            fix="Write it anew.",
+            field="lean_notch_basis",
+        )
+    given = mapping(entry(top, "boards"), "boards")
+    if not 1 <= len(given) <= MOST_BOARDS:
+        raise BadDocument(f"The basis has {len(given)} boards.", fix=f"Give 1 to {MOST_BOARDS}.", field="boards")
+    found = []
+    for name, one in given.items():
+        try:
+            found.append((name, board_basis_from_json(one)))
+        except NotchError as error:
+            error.field = f"basis/{name}/{error.field}"
+            raise
+    return Basis(tuple(found))
+
+
+def basis_to_json(basis: Basis) -> dict[str, Any]:
+    """The document that `basis_from_json` reads, all lengths in mm."""
+    return {"lean_notch_basis": VERSION, "boards": {name: board_basis_to_json(one) for name, one in basis.boards}}
+
+
+def board_basis_from_json(document: object) -> BoardBasis:
+    """A BoardBasis from its document. Raises NotchError at the field."""
     top = mapping(document, "basis")
     fits = top.get("fits")
-    return Basis(
-        stock_from_json(entry(top, "stock")),
+    return BoardBasis(
+        board_from_json(entry(top, "stock")),
         machine_from_json(entry(top, "machine")),
         mm(entry(top, "clearance"), "clearance"),
         COMMON_FITS if fits is None else scale_from_json(fits),
     )
 
 
-def basis_to_json(basis: Basis) -> dict[str, Any]:
-    """The document that `basis_from_json` reads, all lengths in mm."""
+def board_basis_to_json(basis: BoardBasis) -> dict[str, Any]:
+    """The document that `board_basis_from_json` reads, all lengths in mm."""
     return {
         "stock": stock_to_json(basis.stock),
         "machine": machine_to_json(basis.machine),

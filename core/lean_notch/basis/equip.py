@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from typing import Any
 
-from .basis import Basis
+from .basis import BoardBasis
 from .fits import COMMON_FITS, FITS, FitScale
 from .machine import Machine
 from .notebook import Entry, offers, sure_of
-from .stock import Stock
+from .stock import Board, Stock
 
+Document = Mapping[str, Any]
 START_CLEARANCE = COMMON_FITS.snug
 
 
@@ -20,7 +22,7 @@ def with_kerf(machine: Machine, entry: Entry) -> Machine:
     return replace(machine, kerf=entry.kerf, found=entry.found)
 
 
-def equipped(stock: Stock, machine: Machine, entries: Sequence[Entry], before: Basis | None = None) -> Basis:
+def equipped(stock: Board, machine: Machine, entries: Sequence[Entry], before: BoardBasis | None = None) -> BoardBasis:
     """`stock` on `machine`, with the notebook's kerf and fits for just these; what it does not know stays as it is.
 
     What was chosen in `before` is kept: the sheet of the same board, the tool and kerf of the same machine with the same
@@ -28,54 +30,70 @@ def equipped(stock: Stock, machine: Machine, entries: Sequence[Entry], before: B
     """
     same_board = before is not None and bool(stock.id) and stock.id == before.stock.id
     same_machine = before is not None and bool(machine.id) and machine.id == before.machine.id
+    board = stock.board if isinstance(stock, Stock) else stock
     if before and same_board:
-        stock = _on_sheet_of(stock, before.stock)
+        board = _on_sheet_of(board, before.stock)
     if before and same_machine and any(tool.name == before.machine.tool for tool in machine.tools):
         machine = machine.with_tool(before.machine.tool)
     if before and same_board and same_machine:
         machine = replace(machine, kerf=before.kerf, found=before.machine.found)
-        return replace(before, stock=stock, machine=machine)
+        return replace(before, stock=board, machine=machine)
     kerf, comb = sure_of(offers(entries, machine, stock))
     scale = comb.fits if comb and comb.fits else COMMON_FITS
-    return Basis(stock, with_kerf(machine, kerf) if kerf else machine, _clearance(before, scale), scale)
+    return BoardBasis(board, with_kerf(machine, kerf) if kerf else machine, _clearance(before, scale), scale)
 
 
-def _on_sheet_of(stock: Stock, before: Stock) -> Stock:
+def _on_sheet_of(stock: Board, before: Board) -> Board:
     """`stock` laid out on the size of sheet that `before` was, if it is still at hand."""
     sizes = [(size.width, size.height) for size in stock.sizes]
     chosen = (before.sheet_width, before.sheet_height)
     return stock.cut_from(sizes.index(chosen)) if chosen in sizes else stock
 
 
-def news_of_stock(mine: Stock, rack: Stock) -> tuple[str, ...]:
-    """What the rack says of a board otherwise than a job's copy of it; empty if nothing."""
+def news_of_stock(mine: Document, rack: Document) -> tuple[str, ...]:
+    """What the rack's document says of a board otherwise than a job's copy of it; empty if nothing. Off-cuts and notes are
+    the rack's own."""
     said = {
-        "thickness": mine.readings != rack.readings,
-        "sheets": set(mine.sizes) != set(rack.sizes),
-        "off-cuts": mine.offcuts != rack.offcuts,
-        **{name: getattr(mine, name) != getattr(rack, name) for name in ("name", "kind", "direction", "price", "note")},
-        "what it is sold as": mine.nominal != rack.nominal,
+        "thickness": list(mine["readings"]) != list(rack["readings"]),
+        "sheets": _sizes(mine) != _sizes(rack),
+        **_differing(mine, rack, ("name", "kind", "direction", "price")),
+        "what it is sold as": mine["nominal"] != rack["nominal"],
     }
     return tuple(name for name, differs in said.items() if differs)
 
 
-def news_of_machine(mine: Machine, workshop: Machine) -> tuple[str, ...]:
-    """What the workshop says of a machine otherwise than a job's copy of it; empty if nothing. Kerf and tool are a job's own."""
+def news_of_machine(mine: Document, workshop: Document) -> tuple[str, ...]:
+    """What the workshop's document says of a machine otherwise than a job's copy of it; empty if nothing. Kerf and tool
+    are a job's own."""
     said = {
-        "bed": (mine.bed_width, mine.bed_height) != (workshop.bed_width, workshop.bed_height),
-        "what to keep clear of": mine.keep_outs != workshop.keep_outs,
-        "axes": (mine.origin, mine.x_axis, mine.y_axis) != (workshop.origin, workshop.x_axis, workshop.y_axis),
-        **{name: getattr(mine, name) != getattr(workshop, name) for name in ("name", "kind", "speeds", "tools")},
+        "bed": any(_differing(mine, workshop, ("bed_width", "bed_height")).values()),
+        "what to keep clear of": any(_differing(mine, workshop, ("keep_outs",)).values()),
+        "axes": any(_differing(mine, workshop, ("origin", "x_axis", "y_axis")).values()),
+        **_differing(mine, workshop, ("name", "kind", "speeds", "tools")),
     }
     return tuple(name for name, differs in said.items() if differs)
 
 
-def with_fits(basis: Basis, scale: FitScale) -> Basis:
+def _differing(a: Document, b: Document, names: Sequence[str]) -> dict[str, bool]:
+    return {name: _plain(a.get(name)) != _plain(b.get(name)) for name in names}
+
+
+def _plain(value: object) -> object:
+    """A document's value as JSON would have it: a tuple is a list there."""
+    return list(map(_plain, value)) if isinstance(value, list | tuple) else value
+
+
+def _sizes(stock: Document) -> set[tuple[float, float, int | None]]:
+    others = ((one["width"], one["height"], one.get("count")) for one in stock.get("other_sheets", ()))
+    return {(stock["sheet_width"], stock["sheet_height"], stock.get("sheets")), *others}
+
+
+def with_fits(basis: BoardBasis, scale: FitScale) -> BoardBasis:
     """`basis` judged by another scale; a fit chosen by its word is kept by its word."""
     return replace(basis, clearance=_clearance(basis, scale), fits=scale)
 
 
-def _clearance(before: Basis | None, scale: FitScale) -> float:
+def _clearance(before: BoardBasis | None, scale: FitScale) -> float:
     if before is None:
         return scale.snug
     named = next((name for name in FITS if getattr(before.fits, name) == before.clearance), None)

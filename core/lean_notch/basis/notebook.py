@@ -9,7 +9,7 @@ from typing import Literal
 from ..units import say_mm
 from .fits import FitScale
 from .machine import KerfFound, Machine
-from .stock import Stock
+from .stock import Board
 
 Way = Literal["slats", "plug", "comb"]
 WAYS: tuple[Way, ...] = ("slats", "plug", "comb")
@@ -58,7 +58,7 @@ class Offer:
     warnings: tuple[str, ...]
 
 
-def offers(entries: Sequence[Entry], machine: Machine, stock: Stock) -> tuple[Offer, ...]:
+def offers(entries: Sequence[Entry], machine: Machine, stock: Board) -> tuple[Offer, ...]:
     """Valid entries of this machine, those without a doubt first, the newest first among either."""
     own = [
         entry for entry in entries if entry.valid and entry.machine == machine.id and entry.tool in ("", machine.tool)
@@ -89,7 +89,7 @@ def sure_of(offered: Sequence[Offer]) -> tuple[Entry | None, Entry | None]:
     return kerf, next((entry for entry in sure if entry.fits is not None), None)
 
 
-def doubts(name: str, thickness: float, stock: Stock, *, same: bool) -> tuple[str, ...]:
+def doubts(name: str, thickness: float, stock: Board, *, same: bool) -> tuple[str, ...]:
     """What speaks against using on `stock` what was found on the board called `name` of that `thickness`."""
     said = []
     now = stock.readings.mean

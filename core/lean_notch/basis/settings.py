@@ -17,7 +17,7 @@ from ..operations import OPERATIONS, Operation
 from ..units import say_mm
 from .machine import Tool
 from .notebook import same_thickness
-from .stock import STOCK_KINDS, Stock
+from .stock import STOCK_KINDS, Board
 
 CutResult = Literal["clean", "charred", "rough", "not through"]
 RESULTS: tuple[CutResult, ...] = ("clean", "charred", "rough", "not through")
@@ -110,7 +110,7 @@ def say_setting(setting: CutSetting) -> str:
     return " · ".join(part for part in said if part)
 
 
-def settings_for(settings: Sequence[CutSetting], stock: Stock, operation: Operation) -> tuple[CutSetting, ...]:
+def settings_for(settings: Sequence[CutSetting], stock: Board, operation: Operation) -> tuple[CutSetting, ...]:
     """What was set before for such a board, the most telling first: this board, then boards of its kind by how near
     their thickness is; clean results before others, and the newest first among equals."""
     now = stock.readings.mean
@@ -127,7 +127,7 @@ def settings_for(settings: Sequence[CutSetting], stock: Stock, operation: Operat
     )  # fmt: skip
 
 
-def hints(setting: CutSetting, stock: Stock, tool: Tool | None = None) -> tuple[str, ...]:
+def hints(setting: CutSetting, stock: Board, tool: Tool | None = None) -> tuple[str, ...]:
     """What formulas say about using `setting` on `stock`."""
     said = []
     now = stock.readings.thick

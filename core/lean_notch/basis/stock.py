@@ -1,11 +1,11 @@
-"""The boards of a workshop: what they are sold as, what they measure, and which sheets and off-cuts are at hand."""
+"""Boards: what a job needs to know of one, and what the rack knows of its stock besides, off-cuts and notes."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, replace
-from typing import Any, Literal, cast
+from dataclasses import asdict, dataclass, fields, replace
+from typing import Any, Literal, Self, cast
 
 from ..documents import choice, entry, mapping, mm, sequence, text, whole
 from ..errors import BadDocument, BadGeometry, OutOfRange
@@ -69,10 +69,10 @@ class OffCut:
 
 
 @dataclass(frozen=True)
-class Stock:
-    """A board on the rack.
+class Board:
+    """What a job needs to know of a board.
 
-    Jobs are laid out on sheets of `sheet_width` x `sheet_height`, `sheets` of which there are (None: enough);
+    It is laid out on sheets of `sheet_width` x `sheet_height`, `sheets` of which there are (None: enough);
     `other_sheets` are at hand as well. `direction` is that of grain or corrugation. `price` is that of one sheet.
     `id` is the rack's own number for it and `measured` when its readings were taken (ISO 8601); both are empty for a
     board that lies on no rack.
@@ -86,10 +86,8 @@ class Stock:
     sheet_height: float
     sheets: int | None = None
     other_sheets: tuple[SheetSize, ...] = ()
-    offcuts: tuple[OffCut, ...] = ()
     direction: Direction = "none"
     price: float | None = None
-    note: str = ""
     id: str = ""
     measured: str = ""
 
@@ -112,8 +110,8 @@ class Stock:
         """All sizes of sheets at hand, the one that jobs are laid out on first."""
         return (SheetSize(self.sheet_width, self.sheet_height, self.sheets), *self.other_sheets)
 
-    def cut_from(self, size: int) -> Stock:
-        """This stock with another of its `sizes` to lay jobs out on. Raises OutOfRange at "sheet"."""
+    def cut_from(self, size: int) -> Self:
+        """This board with another of its `sizes` to lay jobs out on. Raises OutOfRange at "sheet"."""
         sizes = self.sizes
         if not 0 <= size < len(sizes):
             raise OutOfRange(
@@ -124,8 +122,32 @@ class Stock:
         return replace(self, sheet_width=one.width, sheet_height=one.height, sheets=one.count, other_sheets=others)
 
 
+@dataclass(frozen=True)
+class Stock(Board):
+    """A board on the rack, with its off-cuts and what is to be known of it."""
+
+    offcuts: tuple[OffCut, ...] = ()
+    note: str = ""
+
+    @property
+    def board(self) -> Board:
+        """What a job takes of it."""
+        return Board(**{one.name: getattr(self, one.name) for one in fields(Board)})
+
+
 def stock_from_json(document: object) -> Stock:
-    """A Stock from its document; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field.
+    """A Stock from its document. Raises NotchError at the field, as `board_from_json` does."""
+    board, stock = board_from_json(document), mapping(document, "stock")
+    offcuts = sequence(stock.get("offcuts", ()), "stock.offcuts", MOST_OFFCUTS)
+    return Stock(
+        **{one.name: getattr(board, one.name) for one in fields(Board)},
+        offcuts=tuple(_offcut(one, f"stock.offcuts[{i}]") for i, one in enumerate(offcuts)),
+        note=text(stock.get("note", ""), "stock.note", 1000, required=False),
+    )
+
+
+def board_from_json(document: object) -> Board:
+    """A Board from its document, or from that of the stock it was taken from; lengths may be numbers (mm) or texts ("1/8 in"). Raises NotchError at the field.
 
     A reading many times off what the board is sold as is refused as a slip.
     """
@@ -136,8 +158,7 @@ def stock_from_json(document: object) -> Stock:
     if nominal > 0 and all(value > 0 for value in readings):
         check_slips(readings, "the board", "readings", nominal)
     others = sequence(stock.get("other_sheets", ()), "stock.other_sheets", MOST_SIZES)
-    offcuts = sequence(stock.get("offcuts", ()), "stock.offcuts", MOST_OFFCUTS)
-    return Stock(
+    return Board(
         name=text(entry(stock, "name", "stock"), "stock.name"),
         kind=choice(stock.get("kind", "plywood"), STOCK_KINDS, "stock.kind"),
         nominal=nominal,
@@ -146,17 +167,15 @@ def stock_from_json(document: object) -> Stock:
         sheet_height=mm(entry(stock, "sheet_height", "stock"), "stock.sheet_height"),
         sheets=_count(stock.get("sheets"), "stock.sheets"),
         other_sheets=tuple(_size(one, f"stock.other_sheets[{i}]") for i, one in enumerate(others)),
-        offcuts=tuple(_offcut(one, f"stock.offcuts[{i}]") for i, one in enumerate(offcuts)),
         direction=cast(Direction, choice(stock.get("direction", "none"), DIRECTIONS, "stock.direction")),
         price=_price(stock.get("price")),
-        note=text(stock.get("note", ""), "stock.note", 1000, required=False),
         id=text(stock.get("id", ""), "stock.id", 40, required=False),
         measured=text(stock.get("measured", ""), "stock.measured", 40, required=False),
     )
 
 
-def stock_to_json(stock: Stock) -> dict[str, Any]:
-    """The document that `stock_from_json` reads, all lengths in mm."""
+def stock_to_json(stock: Board) -> dict[str, Any]:
+    """The document that `stock_from_json` or `board_from_json` reads, all lengths in mm."""
     document = asdict(stock)
     document["readings"] = list(stock.readings.values_mm)
     return document

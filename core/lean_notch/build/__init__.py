@@ -1,7 +1,13 @@
 """Design + basis → Build: exact flat parts at finished size, and which feature of which part meets which."""
 
-from .build import Build, FlatPart, build
-from .marks import FlatMark
+from .build import Build, build
+from .fit import JointFit, fit_wants, joint_fits
+from .flat import FailedStep, FlatMark, FlatPart
 from .mates import Mate, Member
+from .part import Outlines, title_of
+from .stand import Standing
 
-__all__ = ["Build", "FlatMark", "FlatPart", "Mate", "Member", "build"]
+__all__ = [
+    "Build", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Member", "Outlines", "Standing", "build", "fit_wants",
+    "joint_fits", "title_of",
+]  # fmt: skip

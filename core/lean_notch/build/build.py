@@ -1,50 +1,35 @@
-"""Design + basis in; flat parts at finished size and their mates out. The kerf is not in it."""
+"""Design + basis in; flat parts at finished size, where they stand, and their mates out. The kerf is not in it."""
 
 from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
-from functools import lru_cache
+from dataclasses import dataclass
 
 from ..basis import Basis
-from ..design import Design, Part, Side
-from ..errors import BadGeometry, NotchError, ThicknessTooLarge
+from ..design import Design, Imported, Part, Side, dangling
+from ..errors import BadGeometry, MissingInput, NotchError, ThicknessTooLarge
 from ..findings import Finding
-from ..geometry import Circle, Contour, Region
+from ..geometry import Region, rectangle
 from ..geometry.batched import batched
-from ..geometry.corners import chamfered, rounded
-from ..units import Length, positive_mm, say_mm
-from .basis_findings import basis_findings, fit_findings
-from .marks import FlatMark, draw_mark, outlines
-from .mates import Mate, make_mates
-from .outline import Notch, outline
+from ..units import positive_mm, say_mm
+from .basis_findings import basis_findings
+from .fit import fit_findings, joint_fits
+from .flat import FlatPart, Making
+from .mates import Mate, Member, make_mates
+from .outline import Notch
+from .part import Notches, Outlines, Shop, check_cuts, length_of, make_part, takes_notches
 from .relief import bone_of, bones
+from .shapes import LARGEST_MM
 from .stand import Standing, stand
-
-LARGEST_PANEL_MM = 20_000.0
-
-
-@dataclass(frozen=True)
-class FlatPart:
-    """One kind of part, flat, at finished size, lower left corner of its panel at the origin.
-
-    `region` has all that is cut through it, reliefs included; `marks` are what else is done on it.
-    """
-
-    id: str
-    title: str
-    region: Region
-    quantity: int
-    standing: Standing
-    marks: tuple[FlatMark, ...] = ()
 
 
 @dataclass(frozen=True)
 class Build:
-    """What a design is on this basis. `names` are all its lengths in mm, by name."""
+    """What a design is on this basis. `names` are all its lengths in mm, by name, as the first board's parts see them."""
 
     parts: tuple[FlatPart, ...]
+    standings: tuple[Standing, ...]
     mates: tuple[Mate, ...]
     names: dict[str, float]
     findings: tuple[Finding, ...] = ()
@@ -52,76 +37,199 @@ class Build:
     def part(self, part_id: str) -> FlatPart:
         return next(part for part in self.parts if part.id == part_id)
 
+    @property
+    def failed(self) -> frozenset[str]:
+        """The paths of the steps that parts got stuck at."""
+        return frozenset(f"parts/{p.id}/steps/{p.failed.step}" for p in self.parts if p.failed)
 
-def build(design: Design, basis: Basis) -> Build:
-    """Flat parts and mates of `design` on `basis`. Raises NotchError at the chosen dimension to mend."""
-    names = design.evaluate(basis.names)
+
+def no_files(wanted: Imported) -> Sequence[Region]:
+    """The outlines of a job that keeps no file."""
+    raise MissingInput(
+        f"The file {wanted.file[:12]} is not kept with this job.", fix="Add the file again.", field="shape/file"
+    )
+
+
+def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
+    """Flat parts and mates of `design` on `basis`. Raises NotchError at the path of what to mend.
+
+    A step that fails, a joint whose members are gone and placements that want a part different are findings, and the
+    rest is made as far as it goes.
+    """
+    first = design.boards[0].id
+    names = design.evaluate(basis.names(first))
     for dimension in design.dimensions:
         if dimension.chosen:
-            positive_mm(names[dimension.name], dimension.name, f"The {dimension.title}", LARGEST_PANEL_MM)
-    _check_inside(names)
-    standings = {part.id: _stand(design, part, names) for part in design.parts}
-    mates = make_mates(design, standings, names)
-    notches: dict[str, dict[Side, tuple[Notch, ...]]] = defaultdict(dict)
-    cleared: dict[str, list[Region]] = defaultdict(list)
-    bone = bone_of(design.relief, basis)
+            field = design.input_of(dimension.name)
+            positive_mm(names[dimension.name], field, f"The {dimension.title}", LARGEST_MM)
+    _check_inside(design, names)
+    by_board = {board.id: {**names, **basis.names(board.id)} for board in design.boards}
+    shop = Shop(design, by_board, outlines)
+    known = tuple(part for part in design.parts if part.board in by_board)
+    sizes = {part.id: _size(part, shop) for part in known}
+    board_of = {part.id: part.board for part in known}
+    standings = {
+        one.id: stand(one, sizes[one.part], by_board[board_of[one.part]]["thickness"], by_board[board_of[one.part]])
+        for one in design.placements
+        if one.part in sizes
+    }
+    mates, lost = make_mates(design, standings, by_board, basis)
+    findings = [*basis_findings(basis, {board.id: board.title for board in design.boards})]
+    findings += [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
+    findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for _, e in lost]
+    asked = _asked(mates)
+    makings = []
+    for part in known:
+        own = [one.id for one in design.placements_of(part.id)]
+        findings += _differing(part, own, asked)
+        wanted = asked.get(own[0], {}) if own else {}
+        _check_depths(design, part, sizes[part.id], wanted)
+        makings.append((part, make_part(part, shop, wanted), own[:1]))
+    parts = _finish(design, basis, makings, mates, sizes, by_board, findings)
+    findings += _eaten(makings, mates)
+    findings += fit_findings(joint_fits(parts, mates, basis))
+    return Build(tuple(parts), tuple(standings.values()), mates, names, tuple(findings))
+
+
+def _dangling(path: str, name: str, what: str) -> Finding:
+    return Finding(
+        "dangling", "stop", f"“{path}” names the {what} “{name}”, which is not in this design.",
+        f"Choose a {what} that there is, or remove what names it.", field=path,
+    )  # fmt: skip
+
+
+_Asked = Mapping[str, Mapping[Side, tuple[Notch, ...]]]
+
+
+def _asked(mates: Sequence[Mate]) -> _Asked:
+    """What joints take from a part, by the placement they name."""
+    asked: dict[str, dict[Side, tuple[Notch, ...]]] = defaultdict(dict)
     for mate in mates:
         for member in (mate.first, mate.second):
-            notches[member.part][member.side] = mate.notches(member)
-            if bone:
-                cleared[member.part] += bones(mate, member, bone, basis.kerf / 2)
-    parts, carved = [], []
-    findings = [*basis_findings(basis), *fit_findings(basis, len(mates))]
-    for part in design.parts:
-        standing = standings[part.id]
-        _check_depths(design, part, standing, notches[part.id])
-        panel = _panel(standing.width, standing.height, tuple(sorted(notches[part.id].items())))
-        region = _with_holes(part, _with_corners(part, panel, standing, names), names)
-        marks, said = _marks(part, region, names)
+            known = asked[member.placement].get(member.side, ())
+            asked[member.placement][member.side] = tuple(sorted((*known, *mate.notches(member))))
+    return asked
+
+
+def _differing(part: Part, placements: Sequence[str], asked: _Asked) -> list[Finding]:
+    """Placements whose joints want another part than those of the first one do."""
+    if len(placements) < 2:
+        return []
+    first = asked.get(placements[0], {})
+    other = next((one for one in placements[1:] if not _same(first, asked.get(one, {}))), None)
+    if other is None:
+        return []
+    return [
+        Finding(
+            "placements-differ", "stop",
+            f"The joints at “{placements[0]}” and at “{other}” want {part.title} different; it is made as “{placements[0]}” "
+            "wants it.",
+            f"Make the one at “{other}” a part of its own, or join both alike.", part.id, field=f"placements/{other}",
+        )
+    ]  # fmt: skip
+
+
+def _same(a: Notches, b: Notches) -> bool:
+    def flat(notches: Notches) -> list[tuple[str, float, float, float]]:
+        return [(side, *map(_micro, notch)) for side, some in sorted(notches.items()) for notch in some]  # type: ignore[misc]
+
+    return flat(a) == flat(b)
+
+
+def _micro(mm: float) -> float:
+    return round(mm, 6)
+
+
+def _size(part: Part, shop: Shop) -> tuple[float, float]:
+    """Width and height of a part's blank, else of its box. Raises NotchError at the chosen dimension behind it."""
+    blank = part.blank
+    if blank is None:
+        made = make_part(part, shop, {})
+        boxes = [region.box for region in made.regions]
+        return max(box[2] for box in boxes), max(box[3] for box in boxes)
+    found = []
+    for name in ("width", "height"):
+        path = f"shape/{name}"
+        try:
+            mm = length_of(blank, path, shop.names[part.board])
+            found.append(positive_mm(mm, "", f"The {name} of {part.title}", LARGEST_MM))
+        except NotchError as error:
+            raise error.at(_field_of(shop.design, part, path)) from None
+    return found[0], found[1]
+
+
+def _field_of(design: Design, part: Part, path: str) -> str:
+    """The path of what decides a length of a part's blank."""
+    blank = part.blank
+    assert blank
+    typed = dict(blank.lengths)[path]
+    return design.input_behind(typed) or f"parts/{part.id}/steps/{blank.id}/{path}"
+
+
+_Makings = Sequence[tuple[Part, Making, Sequence[str]]]
+
+
+def _finish(
+    design: Design, basis: Basis, makings: _Makings, mates: Sequence[Mate], sizes: Mapping[str, tuple[float, float]],
+    names: Mapping[str, Mapping[str, float]], findings: list[Finding],
+) -> list[FlatPart]:  # fmt: skip
+    """Cuts and reliefs taken away, all parts at once; of several pieces the largest is the part."""
+    carved = []
+    for part, making, placements in makings:
+        one = basis.of(part.board)
+        bone = bone_of(design.relief, one)
+        cleared = [
+            region
+            for mate in (mates if bone else ())
+            for member in (mate.first, mate.second)
+            if bone and member.placement in placements
+            for region in bones(mate, member, bone, one.kerf / 2)
+        ]
+        check_cuts(making.cuts, part.title)
+        carved.append((tuple(making.regions), (*cleared, *making.cuts)))
+    parts = []
+    for (part, making, _), pieces in zip(makings, _carved(carved), strict=True):
+        findings += making.findings
+        region, said = _one_piece(part, pieces)
         findings += said
-        # Cuts on or outside their line come out wider by what the beam takes: the kerf, which is not known here.
-        through = [mark for mark in marks if mark.operation == "cut" and mark.side in ("auto", "inside")]
-        cuts = [shape for mark in through for shape in mark.regions]
-        kept = tuple(mark for mark in marks if mark not in through)
-        parts.append(FlatPart(part.id, part.title, region, part.quantity, standing, kept))
-        carved.append((region, (*cleared[part.id], *cuts)))
-    whole = []
-    for flat, pieces in zip(parts, _carved(carved), strict=True):
-        region, said = _one_piece(flat, pieces)
-        findings += said
-        whole.append(replace(flat, region=region))
-    return Build(tuple(whole), mates, names, tuple(findings))
+        blank = part.blank
+        typed = dict(blank.lengths) if blank else {}
+        parts.append(
+            FlatPart(
+                part.id, part.title, part.board, region, design.quantity(part), names[part.board]["thickness"],
+                sizes[part.id], (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks),
+                tuple(making.edges.items()), tuple(making.corners.items()), making.failed,
+            )
+        )  # fmt: skip
+    return parts
 
 
-# An edit seldom changes every part: the others' outlines are at hand, with all that is known of them.
-@lru_cache(maxsize=1024)
-def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
-    return Region(outline(width, height, dict(notches)))
-
-
-_Carving = tuple[Region, tuple[Region, ...]]
+_Carving = tuple[tuple[Region, ...], tuple[Region, ...]]
 
 
 def _carve(asked: Sequence[_Carving]) -> list[list[Region]]:
-    cut = [(i, region, tools) for i, (region, tools) in enumerate(asked) if tools]
-    results = [[region] for region, _ in asked]
+    cut = [(i, regions, tools) for i, (regions, tools) in enumerate(asked) if tools]
+    results = [list(regions) for regions, _ in asked]
     if not cut:
         return results
     from ..geometry.boolean import combine
 
-    for (i, _, _), pieces in zip(cut, combine([([r], t) for _, r, t in cut], "difference"), strict=True):
+    for (i, _, _), pieces in zip(cut, combine([(r, t) for _, r, t in cut], "difference"), strict=True):
         results[i] = pieces
     return results
 
 
+# An edit seldom changes every part: the others' outlines are at hand, and new ones are made together.
 _carved = batched(_carve)
 
 
-def _one_piece(part: FlatPart, pieces: Sequence[Region]) -> tuple[Region, list[Finding]]:
+def _one_piece(part: Part, pieces: Sequence[Region]) -> tuple[Region, list[Finding]]:
     """The largest piece is the part; whatever else is left would drop out."""
     if not pieces:
         raise BadGeometry(
-            f"Nothing is left of {part.title}.", fix="Make what is cut out of it smaller.", field=f"{part.id}.marks"
+            f"Nothing is left of {part.title}.",
+            fix="Make what is cut out of it smaller.",
+            field=f"parts/{part.id}/steps",
         )
     largest, *others = sorted(pieces, key=lambda region: -region.area)
     findings = []
@@ -138,73 +246,44 @@ def _one_piece(part: FlatPart, pieces: Sequence[Region]) -> tuple[Region, list[F
     return largest, findings
 
 
-def _marks(part: Part, region: Region, names: Mapping[str, float]) -> tuple[list[FlatMark], list[Finding]]:
-    marks: list[FlatMark] = []
-    findings: list[Finding] = []
-    for index, mark in enumerate(part.marks):
-        flat, said = draw_mark(mark, f"{part.id}.marks[{index}]", part.id, names)
-        marks.append(flat)
-        findings += said
-        left, low, right, high = region.box
-        for shape in outlines(flat):
-            a, b, c, d = shape.box
-            if a >= left and b >= low and c <= right and d <= high:
+def _eaten(makings: _Makings, mates: Sequence[Mate]) -> list[Finding]:
+    """Cuts that reach into a joint's fingers."""
+    found = []
+    for part, making, placements in makings:
+        if not making.cuts or not takes_notches(part):
+            continue
+        for mate in mates:
+            for member in (mate.first, mate.second):
+                if member.placement in placements:
+                    found += _cut_into(part, making, mate, member)
+    return found
+
+
+def _cut_into(part: Part, making: Making, mate: Mate, member: Member) -> list[Finding]:
+    from ..geometry.boolean import intersection
+
+    ends = (member.point(0.0, 0.0), member.point(mate.division.cuts[-1], member.depth))
+    left, right = sorted(x for x, _ in ends)
+    low, high = sorted(y for _, y in ends)
+    for cut in making.cuts:
+        a, b, c, d = cut.box
+        if a < right - _CLEAR_MM and c > left + _CLEAR_MM and b < high - _CLEAR_MM and d > low + _CLEAR_MM:
+            both = intersection([Region(rectangle(left, low, right - left, high - low))], [cut])
+            if not both:
                 continue
-            if flat.operation == "cut":
-                raise BadGeometry(
-                    f"The {flat.title} to be cut out at {say_mm(a)}, {say_mm(b)} leaves {part.title}.",
-                    fix="Move it inside the part, or make it smaller.",
-                    field=flat.field,
-                )
-            findings.append(
-                Finding(
-                    "off-part", "look", f"The {flat.title} on {part.title} goes beyond its edge.",
-                    "Move it inside the part, or leave it if that is meant.", part.id, place=((a + c) / 2, (b + d) / 2),
-                )
-            )  # fmt: skip
-            break
-    return marks, findings
+            x0, y0, x1, y1 = both[0].box
+            place = ((x0 + x1) / 2, (y0 + y1) / 2)
+            why = f"A cut of {part.title} reaches into the fingers of “{mate.title}”."
+            return [
+                Finding("joint-cut", "look", why, "Move the cut, or leave it if that is meant.", part.id, place=place)
+            ]
+    return []
 
 
-_CORNER_AT = {"bottom-left": (0, 0), "bottom-right": (1, 0), "top-right": (1, 1), "top-left": (0, 1)}
+_CLEAR_MM = 1e-6
 
 
-def _with_corners(part: Part, region: Region, standing: Standing, names: Mapping[str, float]) -> Region:
-    for index, cut in enumerate(part.corners):
-        field = f"{part.id}.corners[{index}].size"
-        outer = region.outer
-        assert isinstance(outer, Contour), "a panel is a contour"
-        across, up = _CORNER_AT[cut.corner]
-        place = (across * standing.width, up * standing.height)
-        at = [i for i, vertex in enumerate(outer.vertices) if vertex.point == place]
-        if not at:
-            raise BadGeometry(
-                f"The {cut.corner} corner of {part.title} belongs to a joint.",
-                fix="Choose a corner without a joint.",
-                field=field,
-            )
-        try:
-            size = positive_mm(cut.size.mm(names), field, "The corner's size")
-            region = Region((rounded if cut.shape == "round" else chamfered)(outer, size, at))
-        except NotchError as error:
-            error.field = field
-            raise
-    return region
-
-
-def _stand(design: Design, part: Part, names: dict[str, float]) -> Standing:
-    def size(typed: Length, what: str) -> float:
-        field = design.chosen_behind(typed)
-        try:
-            return positive_mm(typed.mm(names), field, f"The {what} of {part.title}", LARGEST_PANEL_MM)
-        except NotchError as error:
-            raise error.at(field) from None
-
-    width, height = size(part.panel.width, "width"), size(part.panel.height, "height")
-    return stand(part.pose, width, height, names)
-
-
-def _check_inside(names: dict[str, float]) -> None:
+def _check_inside(design: Design, names: dict[str, float]) -> None:
     """A box whose walls are thicker than itself is refused where its size was given."""
     for side in ("width", "depth", "height"):
         outside, inside = names.get(f"outside_{side}"), names.get(f"inside_{side}")
@@ -212,46 +291,21 @@ def _check_inside(names: dict[str, float]) -> None:
             raise ThicknessTooLarge(
                 f"{say_mm(outside)} outside leaves {say_mm(inside)} inside a board of {say_mm(names['thickness'])}.",
                 fix=f"Give a {side} of more than {say_mm(outside - inside)}, or use a thinner board.",
-                field=side,
+                field=design.input_of(side),
             )
 
 
-def _check_depths(design: Design, part: Part, standing: Standing, notches: dict[Side, tuple[Notch, ...]]) -> None:
+def _check_depths(design: Design, part: Part, size: tuple[float, float], notches: Notches) -> None:
     def deepest(side: Side) -> float:
         return max((notch.depth for notch in notches.get(side, ())), default=0.0)
 
-    for size, typed, depth in (
-        (standing.width, part.panel.width, deepest("left") + deepest("right")),
-        (standing.height, part.panel.height, deepest("bottom") + deepest("top")),
+    for length, path, depth in (
+        (size[0], "shape/width", deepest("left") + deepest("right")),
+        (size[1], "shape/height", deepest("bottom") + deepest("top")),
     ):
-        if depth >= size:
+        if depth and depth >= length:
             raise ThicknessTooLarge(
-                f"The boards that meet {part.title} take {say_mm(depth)} of its {say_mm(size)}.",
+                f"The boards that meet {part.title} take {say_mm(depth)} of its {say_mm(length)}.",
                 fix=f"Make {part.title} larger than {say_mm(depth)} there, or use a thinner board.",
-                field=design.chosen_behind(typed),
+                field=_field_of(design, part, path),
             )
-
-
-def _with_holes(part: Part, region: Region, names: dict[str, float]) -> Region:
-    if not part.holes:
-        return region
-    from ..geometry.linking import lies_within
-    from ..geometry.segments import segments_of_rings
-
-    around, _ = segments_of_rings([region.outer], [0])
-    holes: list[Circle] = []
-    for index, hole in enumerate(part.holes):
-        field = f"{part.id}.holes[{index}]"
-        x, y = hole.x.mm(names), hole.y.mm(names)
-        diameter = positive_mm(hole.diameter.mm(names), field, "The hole's diameter")
-        circle = Circle(x, y, diameter / 2, hole=True)
-        clash = any(((x - o.x) ** 2 + (y - o.y) ** 2) ** 0.5 <= o.radius + diameter / 2 for o in holes)
-        if clash or not lies_within(circle, region.outer) or around.nearest((x, y)) <= diameter / 2:
-            raise BadGeometry(
-                f"The hole of {say_mm(diameter)} at {say_mm(x)}, {say_mm(y)} in {part.title} "
-                f"{'touches another hole' if clash else 'does not lie inside its outline'}.",
-                fix="Move it or make it smaller.",
-                field=field,
-            )
-        holes.append(circle)
-    return Region(region.outer, tuple(holes))

@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..basis import Basis, Fit
-from .build import Build
+from ..basis import Basis, Fit, finger_fit
+from ..findings import Finding
+from ..units import say_mm
+from .flat import FlatPart
+from .mates import Mate
 
 
 @dataclass(frozen=True)
@@ -20,16 +23,33 @@ class JointFit:
     proud: tuple[float, float]
 
 
-def joint_fits(build: Build, basis: Basis) -> tuple[JointFit, ...]:
+def joint_fits(parts: Sequence[FlatPart], mates: Sequence[Mate], basis: Basis) -> tuple[JointFit, ...]:
     """One a mate, in their order."""
-    readings = basis.stock.readings
-    return tuple(
-        JointFit(
-            mate.id, mate.title, basis.finger_fit,
-            (readings.thick - mate.first.depth, readings.thin - mate.first.depth),
-        )
-        for mate in build.mates
-    )  # fmt: skip
+    board = {part.id: basis.of(part.board) for part in parts}
+    fits = []
+    for mate in mates:
+        first, second = board[mate.first.part], board[mate.second.part]
+        met = second.stock.readings  # the first one's fingers go through the second one's board
+        proud = (met.thick - mate.first.depth, met.thin - mate.first.depth)
+        fits.append(JointFit(mate.id, mate.title, finger_fit(first, second), proud))
+    return tuple(fits)
+
+
+def fit_findings(joints: Sequence[JointFit]) -> list[Finding]:
+    """What is to be said of how tight joints will be, once for all that are alike."""
+    found = []
+    for fit in dict.fromkeys(joint.fit for joint in joints):
+        found += [Finding("brittle", "look", warning, "Choose a looser fit.") for warning in fit.warnings]
+        if fit.wants:
+            found.append(
+                Finding(
+                    "fit-spread", "stop" if fit.fails else "look",
+                    f"Joints {fit.wants}: the clearance lies between {say_mm(fit.low)} and {say_mm(fit.high)}, "
+                    f"chosen is {fit.chosen}.",
+                    "Measure the kerf more closely, or choose a fit with room on both sides.", amount=fit.high - fit.low,
+                )
+            )  # fmt: skip
+    return found
 
 
 def fit_wants(joints: Sequence[JointFit]) -> str:

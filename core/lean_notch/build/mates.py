@@ -1,20 +1,23 @@
 """Which edge of which part meets which, and how they share it; corners where three panels meet are settled here.
 
-In: a design's joints and where its panels stand; out: mates, each with one division that both members follow.
+In: a design's joints and where its parts stand; out: mates, each with one division that both members follow.
 """
 
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..design import Design, EdgeRef, FingerJoint, Side
+from ..basis import Basis
+from ..design import SIDES, Design, Joint, Part, Side
+from ..design import Member as JointMember
 from ..errors import NotchError, PanelsDoNotMeet
 from ..geometry import Point
 from ..joints.finger import FingerDivision, Interval, divide_edge
 from ..units import say_mm
 from .outline import Notch
+from .part import moved_blank
 from .stand import Standing
 
 _TOUCH_MM = 1e-6
@@ -24,9 +27,10 @@ _TOUCH_MM = 1e-6
 class Member:
     """One side of a mate: `place = start + sense * position` turns a position of the division into one on the side.
 
-    `panel` is the part's width and height before joints, `depth` the thickness of the board it meets.
+    `panel` is the blank's width and height before joints, `depth` the thickness of the board it meets.
     """
 
+    placement: str
     part: str
     side: Side
     start: float
@@ -83,87 +87,166 @@ class Mate:
         return tuple(sorted(notches))
 
 
-def make_mates(design: Design, standings: Mapping[str, Standing], names: Mapping[str, float]) -> tuple[Mate, ...]:
-    """A mate for each joint. Raises NotchError at the field that the joint goes back to."""
+class NoEdge(NotchError):
+    """A joint names an edge that is not there, or not one that can be joined."""
+
+    code = "no-edge"
+
+
+def make_mates(
+    design: Design, standings: Mapping[str, Standing], names: Mapping[str, Mapping[str, float]], basis: Basis
+) -> tuple[tuple[Mate, ...], tuple[tuple[Joint, NotchError], ...]]:
+    """A mate for each joint, `names` being lengths by board; and the joints whose members are not there any more.
+
+    Raises NotchError at the field that a joint goes back to.
+    """
     first_over: dict[str, set[str]] = defaultdict(set)
+    whole, lost = [], []
     for joint in design.joints:
-        first_over[joint.second.part].add(joint.first.part)
-    return tuple(_mate(design, joint, standings, names, first_over) for joint in design.joints)
+        try:
+            sides = [side_of(design, joint, member, end, standings) for member, end in _ends(joint)]
+        except NoEdge as error:
+            lost.append((joint, error))
+        else:
+            first_over[joint.second.placement].add(joint.first.placement)
+            whole.append((joint, sides))
+    mates = tuple(_mate(design, joint, sides, standings, names, basis, first_over) for joint, sides in whole)
+    return mates, tuple(lost)
+
+
+def _ends(joint: Joint) -> tuple[tuple[JointMember, str], ...]:
+    return ((joint.first, "first"), (joint.second, "second"))
+
+
+def side_of(design: Design, joint: Joint, member: JointMember, end: str, standings: Mapping[str, Standing]) -> Side:
+    """The side of a part's blank that a member names. Raises NoEdge at the member."""
+    path = f"joints/{joint.id}/{end}"
+    placement = design.placement(member.placement)
+    part = design.part(placement.part) if placement else None
+    if part is None or member.placement not in standings:
+        raise NoEdge(
+            f"“{joint.title}” joins “{member.placement}”, which does not stand anywhere.",
+            fix="Remove the joint, or place the part again.", field=f"{path}/placement",
+        )  # fmt: skip
+    step, _, side = member.edge.rpartition(".")
+    blank = part.blank
+    if blank is None or blank.id != step or side not in SIDES:
+        sides = (
+            f"{', '.join(f'{blank.id}.{one}' for one in SIDES)}" if blank else "none, since it starts from no rectangle"
+        )
+        raise NoEdge(
+            f"“{joint.title}” joins the edge {member.edge} of {part.title}, which cannot be joined.",
+            fix=f"Edges of {part.title} that can: {sides}.", field=f"{path}/edge",
+        )  # fmt: skip
+    mover = moved_blank(part)
+    if mover is not None:
+        raise NoEdge(
+            f"“{joint.title}” joins {member.edge} of {part.title}, which the step {mover.id} moves.",
+            fix="Switch that step off, or remove the joint.", field=f"{path}/edge",
+        )  # fmt: skip
+    return side
 
 
 FirstOver = Mapping[str, set[str]]
-"""For each part, those that are first in a joint with it."""
+"""For each placement, those that are first in a joint with it."""
 
 
 def _mate(
     design: Design,
-    joint: FingerJoint,
+    joint: Joint,
+    sides: Sequence[Side],
     standings: Mapping[str, Standing],
-    names: Mapping[str, float],
+    names: Mapping[str, Mapping[str, float]],
+    basis: Basis,
     first_over: FirstOver,
 ) -> Mate:
-    first, second = standings[joint.first.part], standings[joint.second.part]
-    axis, (low, high) = _shared_edge(joint, first, second)
-    low, high = _less_corners(design, joint, standings, first_over, axis, low, high)
+    first, second = standings[joint.first.placement], standings[joint.second.placement]
+    axis, (low, high) = _shared_edge(joint, sides, first, second)
+    own = _part_of(design, first)
+    low, high = _less_corners(joint, standings, first_over, axis, low, high, own, sides[0], design)
+    field = f"joints/{joint.id}/how/width"
     try:
-        wanted = joint.finger.mm(names) if joint.finger else None
+        wanted = joint.how.width.mm(names[own.board]) if joint.how.width else None
     except NotchError as error:
-        raise error.at("finger") from None
+        raise error.at(_finger_field(design, field)) from None
+    clearance = basis.of(own.board).clearance
     try:
-        division = divide_edge(high - low, max(first.thickness, second.thickness), names["clearance"], wanted)
+        division = divide_edge(high - low, max(first.thickness, second.thickness), clearance, wanted)
     except NotchError as error:
-        # Without a wanted width the edge itself is what is too short.
-        if error.field == "finger" and wanted is None:
-            error.field = _size_field(design, joint.first)
+        if error.field == "finger":
+            # Without a wanted width the edge itself is what is too short.
+            error.field = _size_field(own, sides[0], design) if wanted is None else _finger_field(design, field)
+        elif error.field == "clearance":
+            error.field = f"basis/{own.board}/clearance"
         raise
     return Mate(
         joint.id,
         joint.title,
-        _member(joint.first, first, second.thickness, low),
-        _member(joint.second, second, first.thickness, low),
+        _member(sides[0], first, second.thickness, low),
+        _member(sides[1], second, first.thickness, low),
         division,
     )
 
 
-def _size_field(design: Design, edge: EdgeRef) -> str:
-    panel = next(part.panel for part in design.parts if part.id == edge.part)
-    return design.chosen_behind(panel.width if edge.side in ("bottom", "top") else panel.height)
+def _part_of(design: Design, standing: Standing) -> Part:
+    part = design.part(standing.part)
+    assert part, "what stands is a part of the design"
+    return part
 
 
-def _member(edge: EdgeRef, standing: Standing, depth: float, low: float) -> Member:
-    _, zero, sense = standing.along(edge.side)
-    return Member(edge.part, edge.side, (low - zero) * sense, sense, (standing.width, standing.height), depth)
+def _finger_field(design: Design, field: str) -> str:
+    """Where a finger's width was typed: as the recipe's answer, or at the joint."""
+    asked = design.origin and design.origin.answer("finger")
+    joint = next(one for one in design.joints if field == f"joints/{one.id}/how/width")
+    return "answers/finger" if asked and joint.how.width and asked.length == joint.how.width else field
 
 
-def _shared_edge(joint: FingerJoint, first: Standing, second: Standing) -> tuple[int, Interval]:
+def _size_field(part: Part, side: Side, design: Design) -> str:
+    """The path of what decides how long a side of a part's blank is."""
+    blank = part.blank
+    assert blank, "a side belongs to a blank"
+    size = "width" if side in ("bottom", "top") else "height"
+    return design.input_behind(getattr(blank.shape, size)) or f"parts/{part.id}/steps/{blank.id}/shape/{size}"
+
+
+def _member(side: Side, standing: Standing, depth: float, low: float) -> Member:
+    _, zero, sense = standing.along(side)
+    return Member(
+        standing.placement, standing.part, side, (low - zero) * sense, sense, (standing.width, standing.height), depth
+    )  # fmt: skip
+
+
+def _shared_edge(joint: Joint, sides: Sequence[Side], first: Standing, second: Standing) -> tuple[int, Interval]:
     """The axis along which two panels share a bar of material, and from where to where."""
-    axis, _, _ = first.along(joint.first.side)
+    axis, _, _ = first.along(sides[0])
     spans = [
         (max(a, b), min(c, d))
         for a, b, c, d in zip(first.box[0], second.box[0], first.box[1], second.box[1], strict=True)
     ]
-    wrong = axis != second.along(joint.second.side)[0] or first.n[axis] or second.n[axis]
+    wrong = axis != second.along(sides[1])[0] or first.n[axis] or second.n[axis]
     if wrong or any(high - low <= _TOUCH_MM for low, high in spans):
         raise PanelsDoNotMeet(
             f"“{joint.title}” joins edges that do not meet at a right angle.",
             fix="Join edges of panels that stand at 90 degrees and share a corner.",
-            field=f"joints.{joint.id}",
+            field=f"joints/{joint.id}",
         )
     return axis, spans[axis]
 
 
 def _less_corners(
-    design: Design,
-    joint: FingerJoint,
+    joint: Joint,
     standings: Mapping[str, Standing],
     first_over: FirstOver,
     axis: int,
     low: float,
     high: float,
+    own: Part,
+    side: Side,
+    design: Design,
 ) -> Interval:
     """The shared edge without the corner blocks that a third panel has, being first over both members."""
     start, end = low, high
-    for third in first_over.get(joint.first.part, set()) & first_over.get(joint.second.part, set()):
+    for third in first_over.get(joint.first.placement, set()) & first_over.get(joint.second.placement, set()):
         box = standings[third].box
         if box[0][axis] <= low + _TOUCH_MM:
             start = max(start, box[1][axis])
@@ -173,6 +256,6 @@ def _less_corners(
         raise PanelsDoNotMeet(
             f"“{joint.title}” has nothing left between its corners, {say_mm(high - low)} apart.",
             fix="Make the panels larger, or use a thinner board.",
-            field=_size_field(design, joint.first),
+            field=_size_field(own, side, design),
         )
     return start, end

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
-from ..basis import Basis
+from ..basis import BoardBasis
 from ..design import Relief
 from ..geometry import Point, Region
 from ..geometry.bones import ROOM, dogbone, t_bone
@@ -15,7 +15,7 @@ _TOUCH_MM = 1e-6
 Bone = Literal["dogbone", "t-bone"]
 
 
-def bone_of(relief: Relief, basis: Basis) -> Bone | None:
+def bone_of(relief: Relief, basis: BoardBasis) -> Bone | None:
     """Which relief a job gets. A beam's own rounding, a few hundredths, gives way by itself; a tool's does not."""
     if relief == "none" or basis.kerf <= 0:
         return None

@@ -32,7 +32,7 @@ def estimate(sheet: SheetPlan, speeds: Speeds) -> Estimate:
     known: dict[object, float] = {}  # copies of a part take equally long
     paths = [path for path in sheet.paths if path.operation != "reference"]
     for path in paths:
-        key = (path.part, path.id.replace(f"-{path.copy}", "", 1), len(path.shape.segments), path.depth)
+        key = (path.part, path.what, len(path.shape.segments), path.depth)
         seconds = known[key] = known[key] if key in known else _seconds(path, speeds)
         by_operation[path.operation] += seconds
         by_part[path.part] += seconds

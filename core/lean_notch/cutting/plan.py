@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import chain
@@ -11,10 +11,11 @@ from itertools import chain
 from ..build import Build, FlatMark, FlatPart, Member
 from ..errors import KerfTooWide, OutOfRange
 from ..findings import Finding
-from ..geometry import Placement, Point, Region, Ring, Trace, Vertex, rectangle
+from ..geometry import Circle, Motion, Point, Region, Ring, Trace, Vertex, rectangle
 from ..geometry.batched import batched
 from ..geometry.offset import offset, offset_all
 from ..lettering import SINGLE_STROKE, lettered
+from ..limits import check_job_work
 from ..nesting import Layout, LayoutSettings
 from ..operations import Operation
 from ..units import say_mm
@@ -33,21 +34,33 @@ REACHED_MM = 0.1
 
 @dataclass(frozen=True)
 class CutPath:
-    """One path. `title` says which part it belongs to, `id` is unique within its sheet.
+    """One path of a copy of a part, or of none. `what` tells it from the other paths of that part, "" for the outline;
+    `part_title` and `about` are those in words.
 
     `holes` are there where an area is to be filled: the path goes round it, they lie in it.
     """
 
-    id: str
-    title: str
+    what: str
+    about: str
     operation: Operation
     shape: Ring | Trace
     part: str = ""
+    part_title: str = ""
     copy: int = 0
     inner: bool = False
     depth: float = 0.0
     filled: bool = False
     holes: tuple[Ring, ...] = ()
+
+    @property
+    def id(self) -> str:
+        """Unique within its sheet: "front-1-hole-2"."""
+        return "-".join(filter(None, (self.part, str(self.copy) if self.part else "", self.what)))
+
+    @property
+    def title(self) -> str:
+        """Which part it belongs to, and what of it: "Front 1, hole 2"."""
+        return ", ".join(filter(None, (f"{self.part_title} {self.copy}" if self.part else "", self.about)))
 
     @property
     def closed(self) -> bool:
@@ -86,12 +99,16 @@ class CutPlan:
     findings: tuple[Finding, ...] = ()
 
 
+Kerfs = Mapping[str, float]
+"""What the beam or tool takes, by board."""
+
+
 def plan_cut(
     name: str,
     build: Build,
     layout: Layout,
-    settings: LayoutSettings,
-    kerf: float,
+    settings: Mapping[str, LayoutSettings],
+    kerfs: Kerfs,
     profile: Profile = PLAIN,
 ) -> CutPlan:
     """Paths for every placed part, in the profile's order of operations, holes before outlines, with little travel.
@@ -99,19 +116,30 @@ def plan_cut(
     Raises KerfTooWide where the beam does not fit between the fingers of a joint, and OutOfRange where spacing or
     margin leave it no room.
     """
-    check_room(build, settings, kerf)
-    drawn = {part.id: drawing for part, drawing in zip(build.parts, _drawings(build, kerf, profile), strict=True)}
+    check_room(build, settings, kerfs)
+    check_job_work(sum(_count(part) * part.quantity for part in build.parts))
+    drawn = {part.id: drawing for part, drawing in zip(build.parts, _drawings(build, kerfs, profile), strict=True)}
     sheets = []
-    for number in range(1, layout.sheets + 1):
+    for sheet in layout.sheets:
+        number = sheet.number
         paths = [
-            _placed(one, placed.placement, placed.copy)
+            _placed(one, placed.motion, placed.copy)
             for placed in layout.on_sheet(number)
             for one in drawn[placed.part].paths
         ]
         ordered, before, after = _ordered(paths, profile)
         extra = _extras(profile, build, layout, number)
-        sheets.append(SheetPlan(number, layout.area.width, layout.area.height, (*ordered, *extra), after, before))
+        sheets.append(SheetPlan(number, sheet.area.width, sheet.area.height, (*ordered, *extra), after, before))
     return CutPlan(name, tuple(sheets), tuple(finding for one in drawn.values() for finding in one.findings))
+
+
+def _count(part: FlatPart) -> int:
+    """How many lines and arcs a part's outlines and marks have."""
+    rings = [
+        ring for region in (part.region, *(r for mark in part.marks for r in mark.regions)) for ring in region.rings
+    ]
+    traces = sum(len(trace.vertices) for mark in part.marks for trace in mark.traces)
+    return traces + sum(1 if isinstance(ring, Circle) else len(ring.segments) for ring in rings)
 
 
 def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAIN) -> SheetPlan:
@@ -120,27 +148,25 @@ def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAI
     boxes = [one.path.shape.box for one in drawing.paths]
     left, low = min((box[0] for box in boxes), default=0.0), min((box[1] for box in boxes), default=0.0)
     right, high = max((box[2] for box in boxes), default=0.0), max((box[3] for box in boxes), default=0.0)
-    paths = [_placed(one, Placement(-left, -low), 1) for one in drawing.paths]
+    paths = [_placed(one, Motion(-left, -low), 1) for one in drawing.paths]
     ordered, before, after = _ordered(paths, profile)
     return SheetPlan(1, right - left, high - low, tuple(ordered), after, before)
 
 
-def cut_lengths(build: Build, layout: Layout, kerf: float) -> tuple[float, ...]:
+def cut_lengths(build: Build, layout: Layout, kerfs: Kerfs) -> tuple[float, ...]:
     """Of each sheet, in mm, the length of all through-cuts, without planning their order."""
-    grown = _grown([(part.region, kerf / 2) for part in build.parts])
+    grown = _grown([(part.region, kerfs[part.board] / 2) for part in build.parts])
     of_part = {
         part.id: path.length
         + math.fsum(
             moved.length
             for mark in part.marks
-            if mark.operation == "cut"
-            for moved in chain.from_iterable(_moved(mark, kerf))
+            if mark.operation == "cut" and not mark.back
+            for moved in chain.from_iterable(_moved(mark, kerfs[part.board]))
         )
         for part, path in zip(build.parts, grown, strict=True)
     }
-    return tuple(
-        math.fsum(of_part[placed.part] for placed in layout.on_sheet(number)) for number in range(1, layout.sheets + 1)
-    )
+    return tuple(math.fsum(of_part[placed.part] for placed in layout.on_sheet(sheet.number)) for sheet in layout.sheets)
 
 
 def kerf_path(part: FlatPart, kerf: float) -> Region:
@@ -189,9 +215,11 @@ class _Drawing:
     findings: tuple[Finding, ...]
 
 
-def _drawings(build: Build, kerf: float, profile: Profile) -> list[_Drawing]:
-    grown = _grown([(part.region, kerf / 2) for part in build.parts])
-    return [_drawing(part, build, kerf, path, profile) for part, path in zip(build.parts, grown, strict=True)]
+def _drawings(build: Build, kerfs: Kerfs, profile: Profile) -> list[_Drawing]:
+    grown = _grown([(part.region, kerfs[part.board] / 2) for part in build.parts])
+    return [
+        _drawing(part, build, kerfs[part.board], path, profile) for part, path in zip(build.parts, grown, strict=True)
+    ]
 
 
 def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: Profile) -> _Drawing:
@@ -201,18 +229,30 @@ def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: 
     if "cut" in included:
         paths += _outlines(part.id, part.title, grown, members)
     for mark in part.marks:
-        if mark.operation in included:
+        if mark.operation in included and not mark.back:
             paths += _mark_paths(part, mark, kerf, profile)
-    return _Drawing(tuple(paths), (*_lost(part, grown, kerf), *_too_fine(part, kerf), *_unreached(part, kerf)))
+    said = (*_lost(part, grown, kerf), *_too_fine(part, kerf), *_unreached(part, kerf), *_on_the_back(part))
+    return _Drawing(tuple(paths), said)
+
+
+def _on_the_back(part: FlatPart) -> Iterator[Finding]:
+    """What is done on the other face is in no file: the sheet lies face up."""
+    back = [mark for mark in part.marks if mark.back]
+    if back:
+        yield Finding(
+            "on-the-back", "look",
+            f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}, and in no file.",
+            "Make it a mark on the front, or turn the part over and do it by hand.", part.id, field=back[0].field,
+        )  # fmt: skip
 
 
 @lru_cache(maxsize=4096)
 def _outlines(part: str, title: str, grown: Region, joints: tuple[Member, ...]) -> tuple[_Path, ...]:
     holes = (
-        _Path(CutPath(f"{part}-hole-{i}", f"{title}, hole {i}", "cut", hole, part, 0, True), starts(hole, ()))
+        _Path(CutPath(f"hole-{i}", f"hole {i}", "cut", hole, part, title, inner=True), starts(hole, ()))
         for i, hole in enumerate(grown.holes, 1)
     )
-    return (*holes, _Path(CutPath(part, title, "cut", grown.outer, part), starts(grown.outer, joints)))
+    return (*holes, _Path(CutPath("", "", "cut", grown.outer, part, title), starts(grown.outer, joints)))
 
 
 def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -> Iterator[_Path]:
@@ -222,8 +262,8 @@ def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -
         nonlocal count
         count += 1
         one = CutPath(
-            f"{part.id}-{mark.id}-{count}", f"{part.title}, {mark.title}", mark.operation, shape,
-            part.id, 0, inner, mark.depth, filled, holes,
+            f"{mark.id}-{count}", mark.title, mark.operation, shape,
+            part.id, part.title, 0, inner, mark.depth, filled, holes,
         )  # fmt: skip
         return _Path(one, () if isinstance(shape, Trace) else starts(shape, ()))
 
@@ -317,14 +357,12 @@ def _inside_corners(region: Region) -> tuple[tuple[Point, float], ...]:
     return tuple((tuple(segments.start[i].tolist()), math.pi + float(turn[i])) for i in at)
 
 
-def _placed(one: _Path, placement: Placement, copy: int) -> _Path:
+def _placed(one: _Path, motion: Motion, copy: int) -> _Path:
     path = one.path
-    shape = placement.trace(path.shape) if isinstance(path.shape, Trace) else placement.ring(path.shape)
-    identity = path.id.replace(path.part, f"{path.part}-{copy}", 1)
-    title = path.title.replace(",", f" {copy},", 1) if "," in path.title else f"{path.title} {copy}"
-    holes = tuple(placement.ring(hole) for hole in path.holes)
-    moved = replace(path, id=identity, title=title, shape=shape, copy=copy, holes=holes)
-    return _Path(moved, tuple(Start(start.segment, placement.point(start.point)) for start in one.starts))
+    shape = motion.trace(path.shape) if isinstance(path.shape, Trace) else motion.ring(path.shape)
+    holes = tuple(motion.ring(hole) for hole in path.holes)
+    moved = replace(path, shape=shape, copy=copy, holes=holes)
+    return _Path(moved, tuple(Start(start.segment, motion.point(start.point)) for start in one.starts))
 
 
 def _ordered(paths: Sequence[_Path], profile: Profile) -> tuple[list[CutPath], float, float]:
@@ -380,16 +418,16 @@ def _extras(profile: Profile, build: Build, layout: Layout, sheet: int) -> list[
     extra: list[CutPath] = []
     if profile.labels:
         for placed in layout.on_sheet(sheet):
-            extra += _label(build.part(placed.part), placed.copy, placed.placement)
+            extra += _label(build.part(placed.part), placed.copy, placed.motion)
     if profile.reference_square:
         square = rectangle(0, 0, REFERENCE_MM, REFERENCE_MM)
         extra.append(CutPath("reference-square", f"Reference square, {say_mm(REFERENCE_MM)}", "reference", square))
     return extra
 
 
-def _label(part: FlatPart, copy: int, placement: Placement) -> Iterator[CutPath]:
+def _label(part: FlatPart, copy: int, motion: Motion) -> Iterator[CutPath]:
     """The part's name in its middle, as large as fits, upright on the sheet."""
-    left, low, right, high = placement.region(part.region).box
+    left, low, right, high = motion.region(part.region).box
     plain = "".join(c if c.isascii() else "-" for c in f"{part.title} {copy}")
     wide = lettered(plain, SINGLE_STROKE, LABEL_MM).width
     size = min(LABEL_MM, (high - low) / 3, LABEL_MM * 0.8 * (right - left) / wide)
@@ -399,30 +437,36 @@ def _label(part: FlatPart, copy: int, placement: Placement) -> Iterator[CutPath]
     x, y = (left + right) / 2, (low + high - size) / 2
     for index, stroke in enumerate(drawn.strokes, 1):
         line = Trace(tuple(Vertex(px + x, py + y) for px, py in stroke))
-        yield CutPath(
-            f"{part.id}-{copy}-label-{index}", f"{part.title} {copy}, label", "reference", line, part.id, copy
-        )
+        yield CutPath(f"label-{index}", "label", "reference", line, part.id, part.title, copy)
 
 
-def check_room(build: Build, settings: LayoutSettings, kerf: float) -> None:
+def check_room(build: Build, settings: Mapping[str, LayoutSettings], kerfs: Kerfs) -> None:
     """Raises KerfTooWide or OutOfRange, as `plan_cut` does."""
+    board = {part.id: part.board for part in build.parts}
     for mate in build.mates:
+        widest = max((board[mate.first.part], board[mate.second.part]), key=lambda one: kerfs[one])
+        kerf = kerfs[widest]
         narrowest = mate.division.finger - abs(mate.division.clearance) / 2
         if kerf >= narrowest:
             raise KerfTooWide(
                 f"A kerf of {say_mm(kerf)} does not fit between the fingers of “{mate.title}”, {say_mm(narrowest)} wide.",
                 fix=f"Use fingers wider than {say_mm(kerf)}, or a finer beam or tool.",
-                field="kerf",
+                field=f"basis/{widest}/kerf",
             )
+    for name in dict.fromkeys(board.values()):
+        _check_spacing(settings[name], kerfs[name], f"layout/{name}")
+
+
+def _check_spacing(settings: LayoutSettings, kerf: float, path: str) -> None:
     if settings.spacing <= kerf:
         raise OutOfRange(
             f"A spacing of {say_mm(settings.spacing)} leaves nothing between cuts {say_mm(kerf)} wide.",
             fix=f"Use a spacing of more than {say_mm(kerf)}.",
-            field="spacing",
+            field=f"{path}/spacing",
         )
     if settings.margin < kerf / 2:
         raise OutOfRange(
             f"With a margin of {say_mm(settings.margin)} the beam leaves the sheet.",
             fix=f"Use a margin of at least {say_mm(kerf / 2)}.",
-            field="margin",
+            field=f"{path}/margin",
         )

@@ -42,7 +42,9 @@ def starts(ring: Ring, joints: Sequence[Member]) -> tuple[Start, ...]:
 
 
 def members_of(mates: Sequence[Mate], part: str) -> tuple[Member, ...]:
-    return tuple(member for mate in mates for member in (mate.first, mate.second) if member.part == part)
+    """The sides of a part that joints are at, each once, however many placements of it are joined there."""
+    own = [member for mate in mates for member in (mate.first, mate.second) if member.part == part]
+    return tuple({(member.side, member.start, member.depth): member for member in own}.values())
 
 
 class _Band(NamedTuple):

@@ -1,25 +1,50 @@
 """What the maker decided, as a plain versioned document. No measured number is ever baked into it."""
 
 from .document import (
+    MAIN,
+    OF_THE_BASIS,
     RELIEFS,
     SIDES,
+    AlongAxes,
+    Answer,
+    BoardNeed,
     Design,
     Dimension,
-    EdgeRef,
-    FingerJoint,
-    Hole,
-    Panel,
+    Finger,
+    Joint,
+    Member,
+    Origin,
     Part,
-    Pose,
+    Placement,
     Relief,
     Side,
-    design_from_json,
-    design_to_json,
+    dangling,
 )
-from .marks import CORNERS, MARK_LENGTHS, CornerCut, Mark, corners_from_json, mark_to_json, marks_from_json
+from .migrate import design_from_json, design_to_json
+from .steps import (
+    Around,
+    BendStep,
+    CornerStep,
+    Disc,
+    Grid,
+    GrowStep,
+    Imported,
+    Lettering,
+    Line,
+    MirrorStep,
+    Node,
+    OtherPart,
+    Outline,
+    Rectangle,
+    Shape,
+    ShapeStep,
+    Step,
+    TurnStep,
+)
 
 __all__ = [
-    "CORNERS", "MARK_LENGTHS", "RELIEFS", "SIDES", "CornerCut", "Design", "Dimension", "EdgeRef", "FingerJoint", "Hole",
-    "Mark", "Panel", "Part", "Pose", "Relief", "Side", "corners_from_json", "design_from_json", "design_to_json",
-    "mark_to_json", "marks_from_json",
+    "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "AlongAxes", "Answer", "Around", "BendStep", "BoardNeed", "CornerStep", "Design", "Dimension",
+    "Disc", "Finger", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
+    "OtherPart", "Outline", "Part", "Placement", "Rectangle", "Relief", "Shape", "ShapeStep", "Side", "Step", "TurnStep",
+    "dangling", "design_from_json", "design_to_json",
 ]  # fmt: skip

@@ -1,311 +1,281 @@
-"""The design: named dimensions, parts as ordered features, joints between parts, and where parts stand.
+"""The design: the boards it needs, named lengths, parts as ordered steps, where they stand, and what joins them.
 
 Lengths are kept as typed (`Length`), so that `width/3`, `1/8 in` and `width + 2*thickness` follow the basis.
 """
 
 from __future__ import annotations
 
-import re
-from collections.abc import Mapping
-from dataclasses import asdict, dataclass
-from typing import Any, Literal, cast
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Annotated, ClassVar, Literal, get_args
 
-from ..documents import choice, entry, length, length_out, mapping, sequence, text, whole
+from ..codec import Many, Name, Title, Whole, Words
 from ..errors import BadDocument, CircularLengths, NotchError
-from ..units import MM_PER_UNIT, Length
-from .marks import CornerCut, Mark, corner_to_json, corners_from_json, mark_to_json, marks_from_json
-
-VERSION = 1
-"""Of the document. `design_from_json` reads this one; older ones will be migrated there."""
+from ..units import MM_PER_UNIT, Length, Unit, names_in
+from .steps import MOST_STEPS, ZERO, Id, OtherPart, Rectangle, ShapeStep, Step
 
 MOST_PARTS = 500
+MOST_PLACEMENTS = 2000
 MOST_JOINTS = 2000
+MOST_BOARDS = 20
 
 Side = Literal["bottom", "right", "top", "left"]
-SIDES: tuple[Side, ...] = ("bottom", "right", "top", "left")
-AXES = ("+x", "-x", "+y", "-y", "+z", "-z")
+SIDES: tuple[Side, ...] = get_args(Side)
+Axis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
+Relief = Literal["auto", "dogbone", "t-bone", "none"]
+RELIEFS: tuple[Relief, ...] = get_args(Relief)
+
+OF_THE_BASIS = ("thickness", "clearance", "kerf")
+"""Names that a dimension may not have: two are measured or chosen with the board, and the kerf belongs to the cut plan."""
+
+Label = Annotated[str, Words(120), Title("Name")]
+
+
+@dataclass(frozen=True)
+class BoardNeed:
+    """A board that the design needs; the basis says which one it is. `id` can stand in arithmetic: `dividers.thickness`."""
+
+    id: Annotated[str, Name(dashes=False)]
+    title: Label
+    KEY: ClassVar[str] = "id"
+
+
+MAIN = BoardNeed("main", "Board")
 
 
 @dataclass(frozen=True)
 class Dimension:
     """A named length. `chosen` ones are set by the maker; the others follow from them."""
 
-    name: str
-    title: str
-    length: Length
+    name: Annotated[str, Name(dashes=False)]
+    title: Label
+    length: Annotated[Length, Title("Length")]
     chosen: bool = False
+    KEY: ClassVar[str] = "name"
 
-
-@dataclass(frozen=True)
-class Panel:
-    """A rectangle from (0, 0) to (width, height), before joints."""
-
-    width: Length
-    height: Length
-
-
-@dataclass(frozen=True)
-class Hole:
-    """A round hole, its centre measured from the panel's lower left corner."""
-
-    x: Length
-    y: Length
-    diameter: Length
-
-
-@dataclass(frozen=True)
-class Pose:
-    """Where a panel stands when assembled: its lower left corner, and the directions of its width and height.
-
-    The material lies behind the face that shows width to the right and height up, away from the viewer.
-    """
-
-    origin: tuple[Length, Length, Length]
-    u: str
-    v: str
+    def __post_init__(self) -> None:
+        if self.name in OF_THE_BASIS or self.name.lower() in MM_PER_UNIT:
+            what = "a unit" if self.name.lower() in MM_PER_UNIT else "a name of the basis"
+            raise BadDocument(f"“{self.name}” is {what}.", fix="Choose another name.", field="name")
 
 
 @dataclass(frozen=True)
 class Part:
-    """One kind of part: a panel first, then what is taken from it."""
+    """One kind of part, of one board, as its steps make it. `loose` copies are cut beside those that stand somewhere."""
 
-    id: str
-    title: str
-    panel: Panel
-    pose: Pose
-    holes: tuple[Hole, ...] = ()
-    quantity: int = 1
-    marks: tuple[Mark, ...] = ()
-    corners: tuple[CornerCut, ...] = ()
+    id: Id
+    title: Label
+    steps: Annotated[tuple[Step, ...], Many(MOST_STEPS)]
+    board: Annotated[str, Name(dashes=False), Title("Board")] = MAIN.id
+    loose: Annotated[int, Whole(0, 1000), Title("Loose copies")] = 0
+    KEY: ClassVar[str] = "id"
 
+    @cached_property
+    def blank(self) -> ShapeStep | None:
+        """The plain rectangle from the origin that the part starts from, if it does: its edges can be joined."""
+        first = next((step for step in self.steps if step.on), None)
+        if not isinstance(first, ShapeStep) or not isinstance(first.shape, Rectangle) or first.does != "add":
+            return None
+        plain = (first.x, first.y, first.turn, first.scale, first.mirrored, first.pattern, first.shape.radius)
+        return first if plain == (ZERO, ZERO, 0.0, 1.0, False, None, None) else None
 
-Relief = Literal["auto", "dogbone", "t-bone", "none"]
-RELIEFS: tuple[Relief, ...] = ("auto", "dogbone", "t-bone", "none")
+    def step(self, step_id: str) -> Step | None:
+        return next((step for step in self.steps if step.id == step_id), None)
 
 
 @dataclass(frozen=True)
-class EdgeRef:
-    part: str
-    side: Side
+class AlongAxes:
+    """Where a part's origin stands, and which way its x (`u`) and its y (`v`) run.
 
-
-@dataclass(frozen=True)
-class FingerJoint:
-    """Two panel edges that meet at 90 degrees. `first` has a finger at both ends.
-
-    `finger` is the wanted width of one finger; None leaves it to the thickness of the board.
+    The material lies behind the face that shows x to the right and y up, away from the viewer.
     """
 
-    id: str
-    title: str
-    first: EdgeRef
-    second: EdgeRef
-    finger: Length | None = None
+    x: Annotated[Length, Title("x")] = ZERO
+    y: Annotated[Length, Title("y")] = ZERO
+    z: Annotated[Length, Title("z")] = ZERO
+    u: Annotated[Axis, Title("Its right runs to")] = "+x"
+    v: Annotated[Axis, Title("Its top runs to")] = "+z"
+    kind: ClassVar[str] = "axes"
+
+    def __post_init__(self) -> None:
+        if self.u[1] == self.v[1]:
+            raise BadDocument("A pose's u and v lie on one axis.", fix="Choose two axes.", field="v")
+
+
+Pose = AlongAxes
+
+
+@dataclass(frozen=True)
+class Placement:
+    """One place where a part stands when assembled; `mirrored` ones are turned over: their material lies before the face."""
+
+    id: Id
+    part: Annotated[Id, Title("Part")]
+    pose: Pose = AlongAxes()
+    mirrored: Annotated[bool, Title("Turned over")] = False
+    KEY: ClassVar[str] = "id"
+
+
+@dataclass(frozen=True)
+class Member:
+    """One side of a joint: an edge of a part where it stands, called after the step that made it."""
+
+    placement: Annotated[Id, Title("Placement")]
+    edge: Annotated[str, Words(90), Title("Edge")]
+
+
+@dataclass(frozen=True)
+class Finger:
+    """Two edges that meet at 90 degrees take turns; the first has a finger at both ends.
+
+    `width` is the wanted width of one finger; None leaves it to the thickness of the board.
+    """
+
+    width: Annotated[Length | None, Title("Finger width", "empty: 3 × thickness")] = None
+    kind: ClassVar[str] = "finger"
+
+
+How = Finger
+
+
+@dataclass(frozen=True)
+class Joint:
+    """How two members meet."""
+
+    id: Id
+    title: Label
+    first: Member
+    second: Member
+    how: How = Finger()
+    KEY: ClassVar[str] = "id"
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What a recipe was answered: a length, or a choice or count as text."""
+
+    name: Annotated[str, Name(dashes=False)]
+    text: Annotated[str, Words(200, required=False)] = ""
+    unit: Unit = "mm"
+    KEY: ClassVar[str] = "name"
+
+    @property
+    def length(self) -> Length:
+        return Length(self.text, self.unit)
+
+
+@dataclass(frozen=True)
+class Origin:
+    """The recipe that a design started from, and its answers: the same answers make the same design again."""
+
+    recipe: Annotated[str, Name(60)]
+    answers: Annotated[tuple[Answer, ...], Many(50)] = ()
+
+    def answer(self, name: str) -> Answer | None:
+        return next((one for one in self.answers if one.name == name), None)
 
 
 @dataclass(frozen=True)
 class Design:
-    """`recipe` names where the parts came from and with which settings, so that they can be asked for anew.
+    """`relief` is cut into the inside corners that take a square mate; `auto` is a dogbone where a router cuts."""
 
-    `relief` is cut into the inside corners that take a square mate; `auto` is a dogbone where a router cuts.
-    """
+    name: Annotated[str, Words(80), Title("Name")]
+    parts: Annotated[tuple[Part, ...], Many(MOST_PARTS)] = ()
+    placements: Annotated[tuple[Placement, ...], Many(MOST_PLACEMENTS)] = ()
+    joints: Annotated[tuple[Joint, ...], Many(MOST_JOINTS)] = ()
+    dimensions: Annotated[tuple[Dimension, ...], Many(MOST_PARTS)] = ()
+    boards: Annotated[tuple[BoardNeed, ...], Many(MOST_BOARDS, 1)] = (MAIN,)
+    relief: Annotated[Relief, Title("Inside-corner relief")] = "auto"
+    origin: Origin | None = None
 
-    name: str
-    dimensions: tuple[Dimension, ...]
-    parts: tuple[Part, ...]
-    joints: tuple[FingerJoint, ...]
-    recipe: str = ""
-    settings: tuple[tuple[str, Length | str], ...] = ()
-    relief: Relief = "auto"
+    def part(self, part_id: str) -> Part | None:
+        return self._parts.get(part_id)
+
+    @cached_property
+    def _parts(self) -> dict[str, Part]:
+        return {part.id: part for part in self.parts}
+
+    def placement(self, placement_id: str) -> Placement | None:
+        return self._by_id.get(placement_id)
+
+    @cached_property
+    def _by_id(self) -> dict[str, Placement]:
+        return {one.id: one for one in self.placements}
+
+    def placements_of(self, part_id: str) -> tuple[Placement, ...]:
+        return self._placements.get(part_id, ())
+
+    @cached_property
+    def _placements(self) -> dict[str, tuple[Placement, ...]]:
+        found: dict[str, tuple[Placement, ...]] = {}
+        for one in self.placements:
+            found[one.part] = (*found.get(one.part, ()), one)
+        return found
+
+    def quantity(self, part: Part) -> int:
+        """How many of a part one set takes: those that stand, and the loose ones."""
+        return part.loose + len(self.placements_of(part.id))
 
     def evaluate(self, names: Mapping[str, float]) -> dict[str, float]:
-        """All named lengths in mm, `names` of the basis included. Raises NotchError at the dimension's name."""
+        """All named lengths in mm, `names` of the basis included. Raises NotchError at the dimension's input."""
         known = dict(names)
         pending = {dimension.name: dimension for dimension in self.dimensions}
         while pending:
-            ready = [d for d in pending.values() if not _names_in(d.length) & pending.keys()]
+            ready = [d for d in pending.values() if not pending.keys() & set(names_in(d.length.text))]
             if not ready:
                 first, *others = pending
                 raise CircularLengths(
                     f"{first} depends on itself{', by way of ' if others else ''}{' and '.join(others)}.",
                     fix=f"Give {first} as a plain length.",
-                    field=self.chosen_behind(Length(first)) or first,
+                    field=self.input_behind(Length(first)),
                 )
             # What can be evaluated goes first, so that an error can list every name there is.
-            sound = [d for d in ready if _names_in(d.length) <= known.keys() | MM_PER_UNIT.keys()]
+            sound = [d for d in ready if set(names_in(d.length.text)) <= known.keys() | MM_PER_UNIT.keys()]
             for dimension in sound or ready:
                 try:
                     known[dimension.name] = dimension.length.mm(known)
                 except NotchError as error:
-                    raise error.at(self.chosen_behind(Length(dimension.name))) from None
+                    raise error.at(self.input_behind(Length(dimension.name))) from None
                 del pending[dimension.name]
         return known
 
-    def chosen_behind(self, typed: Length) -> str:
-        """The chosen dimension that a length goes back to, or "" if none: where to mend it."""
+    def input_of(self, name: str) -> str:
+        """The path of what the maker types to set a chosen dimension: a recipe's answer, else the dimension itself."""
+        return f"answers/{name}" if self.origin and self.origin.answer(name) else f"dimensions/{name}/length"
+
+    def input_behind(self, typed: Length) -> str:
+        """The path of the chosen dimension that a length goes back to, or of the first one if none is; "" without any."""
         by_name = {dimension.name: dimension for dimension in self.dimensions}
-        queue, seen = sorted(_names_in(typed)), set[str]()
+        queue = sorted(names_in(typed.text))
+        seen, first = set[str](), ""
         for name in queue:
             dimension = by_name.get(name)
             if dimension and dimension.chosen:
-                return name
+                return self.input_of(name)
             if dimension and name not in seen:
+                first = first or self.input_of(name)
                 seen.add(name)
-                queue += sorted(_names_in(dimension.length))
-        return ""
+                queue += sorted(names_in(dimension.length.text))
+        return first
 
 
-def _names_in(typed: Length) -> set[str]:
-    return set(re.findall(r"[A-Za-z_]\w*", typed.text))
+def dangling(design: Design) -> Iterator[tuple[str, str, str]]:
+    """Path, name and kind of what is named and is not there."""
+    return ((path, name, what) for path, name, known, what in _references(design) if name not in known)
 
 
-def design_to_json(design: Design) -> dict[str, Any]:
-    """The document that `design_from_json` reads."""
-    return {
-        "lean_notch_design": VERSION,
-        "name": design.name,
-        "recipe": design.recipe,
-        "settings": {name: asdict(value) if isinstance(value, Length) else value for name, value in design.settings},
-        "relief": design.relief,
-        "dimensions": [
-            {"name": d.name, "title": d.title, "length": length_out(d.length), "chosen": d.chosen}
-            for d in design.dimensions
-        ],
-        "parts": [
-            {
-                "id": part.id,
-                "title": part.title,
-                "quantity": part.quantity,
-                "panel": {"width": length_out(part.panel.width), "height": length_out(part.panel.height)},
-                "holes": [
-                    {"x": length_out(h.x), "y": length_out(h.y), "diameter": length_out(h.diameter)} for h in part.holes
-                ],
-                "marks": [mark_to_json(mark) for mark in part.marks],
-                "corners": [corner_to_json(corner) for corner in part.corners],
-                "pose": {
-                    "origin": [length_out(value) for value in part.pose.origin],
-                    "u": part.pose.u,
-                    "v": part.pose.v,
-                },
-            }
-            for part in design.parts
-        ],
-        "joints": [
-            {
-                "id": joint.id,
-                "title": joint.title,
-                "first": {"part": joint.first.part, "side": joint.first.side},
-                "second": {"part": joint.second.part, "side": joint.second.side},
-                "finger": length_out(joint.finger) if joint.finger else None,
-            }
-            for joint in design.joints
-        ],
-    }
-
-
-def design_from_json(document: object) -> Design:
-    """A Design from its document. Raises BadDocument at the entry that is wrong."""
-    top = mapping(document, "design")
-    if top.get("lean_notch_design") != VERSION:
-        raise BadDocument(
-            f"The document is no Lean Notch design of version {VERSION}.",
-            fix="Make one with `lean-notch recipe … --out FILE`, or open the file in the version that wrote it.",
-            field="lean_notch_design",
-        )
-    parts = tuple(_part(p, f"parts[{i}]") for i, p in enumerate(sequence(entry(top, "parts"), "parts", MOST_PARTS)))
-    ids = [part.id for part in parts]
-    if len(set(ids)) < len(ids):
-        raise BadDocument("Two parts share an id.", fix="Give each part an id of its own.", field="parts")
-    settings = mapping(top.get("settings", {}), "settings")
-    return Design(
-        name=text(entry(top, "name"), "name"),
-        recipe=text(top.get("recipe", ""), "recipe", required=False),
-        settings=tuple((name, _setting(value, f"settings.{name}")) for name, value in settings.items()),
-        dimensions=tuple(
-            _dimension(d, f"dimensions[{i}]")
-            for i, d in enumerate(sequence(top.get("dimensions", ()), "dimensions", MOST_PARTS))
-        ),
-        parts=parts,
-        relief=cast(Relief, choice(top.get("relief", "auto"), RELIEFS, "relief")),
-        joints=tuple(
-            _joint(j, f"joints[{i}]", ids) for i, j in enumerate(sequence(top.get("joints", ()), "joints", MOST_JOINTS))
-        ),
-    )
-
-
-def _setting(value: object, field: str) -> Length | str:
-    return length(value, field) if isinstance(value, Mapping) else text(value, field, required=False)
-
-
-def _dimension(value: object, field: str) -> Dimension:
-    document = mapping(value, field)
-    name = text(entry(document, "name", field), f"{field}.name")
-    if not re.fullmatch(r"[A-Za-z_]\w*", name):
-        raise BadDocument(f"“{name}” is no name.", fix="Use letters, digits and _.", field=f"{field}.name")
-    return Dimension(
-        name=name,
-        title=text(document.get("title", name), f"{field}.title"),
-        length=length(entry(document, "length", field), name),
-        chosen=bool(document.get("chosen", False)),
-    )
-
-
-def _part(value: object, field: str) -> Part:
-    document = mapping(value, field)
-    panel = mapping(entry(document, "panel", field), f"{field}.panel")
-    pose = mapping(entry(document, "pose", field), f"{field}.pose")
-    origin = sequence(entry(pose, "origin", f"{field}.pose"), f"{field}.pose.origin", 3)
-    if len(origin) != 3:
-        raise BadDocument(
-            "A pose's origin has not three lengths.", fix="Give x, y and z.", field=f"{field}.pose.origin"
-        )
-    x, y, z = (length(value, f"{field}.pose.origin") for value in origin)
-    u = choice(entry(pose, "u", f"{field}.pose"), AXES, f"{field}.pose.u")
-    v = choice(entry(pose, "v", f"{field}.pose"), AXES, f"{field}.pose.v")
-    if u[1] == v[1]:
-        raise BadDocument("A pose's u and v lie on one axis.", fix="Choose two axes.", field=f"{field}.pose.v")
-    part_id = text(entry(document, "id", field), f"{field}.id", 40)
-    if not re.fullmatch(r"[A-Za-z0-9][\w-]*", part_id):
-        raise BadDocument(f"“{part_id}” is no id.", fix="Use letters, digits, - and _.", field=f"{field}.id")
-    return Part(
-        id=part_id,
-        title=text(document.get("title", part_id), f"{field}.title"),
-        panel=Panel(
-            width=length(entry(panel, "width", f"{field}.panel"), f"{field}.panel.width"),
-            height=length(entry(panel, "height", f"{field}.panel"), f"{field}.panel.height"),
-        ),
-        pose=Pose((x, y, z), u, v),
-        holes=tuple(
-            _hole(hole, f"{field}.holes[{i}]")
-            for i, hole in enumerate(sequence(document.get("holes", ()), f"{field}.holes", 10_000))
-        ),
-        quantity=whole(document.get("quantity", 1), f"{field}.quantity", 1, 1000),
-        marks=marks_from_json(document.get("marks", ()), part_id),
-        corners=corners_from_json(document.get("corners", ()), part_id),
-    )
-
-
-def _hole(value: object, field: str) -> Hole:
-    document = mapping(value, field)
-    x, y, diameter = (length(entry(document, key, field), f"{field}.{key}") for key in ("x", "y", "diameter"))
-    return Hole(x, y, diameter)
-
-
-def _joint(value: object, field: str, ids: list[str]) -> FingerJoint:
-    document = mapping(value, field)
-    finger = document.get("finger")
-    return FingerJoint(
-        id=text(entry(document, "id", field), f"{field}.id", 40),
-        title=text(document.get("title", entry(document, "id", field)), f"{field}.title"),
-        first=_edge(entry(document, "first", field), f"{field}.first", ids),
-        second=_edge(entry(document, "second", field), f"{field}.second", ids),
-        finger=None if finger in (None, "") else length(finger, f"{field}.finger"),
-    )
-
-
-def _edge(value: object, field: str, ids: list[str]) -> EdgeRef:
-    document = mapping(value, field)
-    return EdgeRef(
-        part=choice(entry(document, "part", field), ids, f"{field}.part"),
-        side=cast(Side, choice(entry(document, "side", field), SIDES, f"{field}.side")),
-    )
+def _references(design: Design) -> Iterator[tuple[str, str, set[str], str]]:
+    boards = {board.id for board in design.boards}
+    parts = {part.id for part in design.parts}
+    placements = {one.id for one in design.placements}
+    for part in design.parts:
+        yield f"parts/{part.id}/board", part.board, boards, "board"
+        for step in part.steps:
+            if isinstance(step, ShapeStep) and isinstance(step.shape, OtherPart):
+                yield f"parts/{part.id}/steps/{step.id}/shape/part", step.shape.part, parts - {part.id}, "other part"
+    for one in design.placements:
+        yield f"placements/{one.id}/part", one.part, parts, "part"
+    for joint in design.joints:
+        for end, member in (("first", joint.first), ("second", joint.second)):
+            yield f"joints/{joint.id}/{end}/placement", member.placement, placements, "placement"

@@ -5,7 +5,7 @@ from .cubic import Cubic, Curved
 from .flatten import flatten
 from .region import Region
 from .ring import Ring
-from .transform import Placement, grid, mirror, round_about
+from .transform import Motion, grid, mirror, round_about, scaled_region, scaled_trace
 
 __all__ = [
     "Box",
@@ -13,7 +13,7 @@ __all__ = [
     "Contour",
     "Cubic",
     "Curved",
-    "Placement",
+    "Motion",
     "Point",
     "Region",
     "Ring",
@@ -25,4 +25,6 @@ __all__ = [
     "mirror",
     "rectangle",
     "round_about",
+    "scaled_region",
+    "scaled_trace",
 ]

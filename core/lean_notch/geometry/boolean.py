@@ -20,7 +20,7 @@ from .noding import Neighbours, Pieces, cut_up, quarters
 from .region import Region
 from .ring import Ring
 from .segments import Flags, Floats, Ints, Segments, segments_of_rings
-from .transform import Placement
+from .transform import Motion
 from .winding import crossed, in_lens, on_left
 
 Operation = Literal["union", "difference", "intersection"]
@@ -113,7 +113,7 @@ def _nudged(pair: Operands, operation: Operation) -> list[Region]:
     first, second = pair
     for nudge in NUDGES_MM:
         moved = [
-            tuple(Placement(nudge * (index + 1), -nudge * index).region(region) for index, region in enumerate(regions))
+            tuple(Motion(nudge * (index + 1), -nudge * index).region(region) for index, region in enumerate(regions))
             for regions in (first[1:], second)
         ]
         try:

@@ -15,13 +15,13 @@ _QUARTERS = {0.0: (1.0, 0.0), 90.0: (0.0, 1.0), 180.0: (-1.0, 0.0), 270.0: (0.0,
 
 
 @dataclass(frozen=True)
-class Placement:
+class Motion:
     """Mirror at the y axis if `mirrored`, turn counter-clockwise by `angle` degrees round the origin, then move by
     (x, y) mm.
 
-    >>> Placement(10, 0, 90).point((3, 1))
+    >>> Motion(10, 0, 90).point((3, 1))
     (9.0, 3.0)
-    >>> Placement(mirrored=True).point((3, 1))
+    >>> Motion(mirrored=True).point((3, 1))
     (-3.0, 1.0)
     """
 
@@ -66,28 +66,61 @@ class Placement:
         return Region(self.ring(region.outer), tuple(self.ring(hole) for hole in region.holes))
 
 
-def mirror(through: Point, angle: float) -> Placement:
+def mirror(through: Point, angle: float) -> Motion:
     """A mirror whose axis goes through a point at `angle` degrees from the x axis.
 
     >>> mirror((10, 0), 90).point((12, 5))
     (8.0, 5.0)
     """
-    turned = Placement(angle=2 * angle - 180, mirrored=True)
+    turned = Motion(angle=2 * angle - 180, mirrored=True)
     x, y = turned.point(through)
-    return Placement(through[0] - x, through[1] - y, turned.angle, mirrored=True)
+    return Motion(through[0] - x, through[1] - y, turned.angle, mirrored=True)
 
 
-def grid(columns: int, rows: int, dx: float, dy: float) -> Iterator[Placement]:
+def grid(columns: int, rows: int, dx: float, dy: float) -> Iterator[Motion]:
     """The places of an array in columns and rows, `dx` and `dy` mm apart, the first one where it is."""
     for row in range(rows):
         for column in range(columns):
-            yield Placement(column * dx, row * dy)
+            yield Motion(column * dx, row * dy)
 
 
-def round_about(centre: Point, count: int, sweep: float = 360.0) -> Iterator[Placement]:
+def round_about(centre: Point, count: int, sweep: float = 360.0) -> Iterator[Motion]:
     """The places of `count` copies round a centre. A full turn is shared evenly; a lesser `sweep` has one at each end."""
     steps = count if abs(sweep) == 360 else max(count - 1, 1)
     for index in range(count):
-        turned = Placement(angle=sweep * index / steps)
+        turned = Motion(angle=sweep * index / steps)
         x, y = turned.point(centre)
-        yield Placement(centre[0] - x, centre[1] - y, turned.angle)
+        yield Motion(centre[0] - x, centre[1] - y, turned.angle)
+
+
+def scaled(ring: Ring, factor: float) -> Ring:
+    """`ring` larger by `factor`, about the origin."""
+    if isinstance(ring, Circle):
+        return Circle(ring.x * factor, ring.y * factor, ring.radius * factor, ring.hole)
+    if isinstance(ring, Curved):
+        return Curved(
+            tuple(
+                Cubic(*((x * factor, y * factor) for x, y in piece))
+                if isinstance(piece, Cubic)
+                else Segment(_times(piece.start, factor), _times(piece.end, factor), piece.bulge)
+                for piece in ring.pieces
+            )
+        )
+    return Contour(tuple(Vertex(v.x * factor, v.y * factor, v.bulge) for v in ring.vertices))
+
+
+def scaled_region(region: Region, factor: float) -> Region:
+    """
+    >>> from .contour import rectangle
+    >>> scaled_region(Region(rectangle(1, 1, 2, 3)), 2).box
+    (2.0, 2.0, 6.0, 8.0)
+    """
+    return Region(scaled(region.outer, factor), tuple(scaled(hole, factor) for hole in region.holes))
+
+
+def scaled_trace(trace: Trace, factor: float) -> Trace:
+    return Trace(tuple(Vertex(v.x * factor, v.y * factor, v.bulge) for v in trace.vertices))
+
+
+def _times(point: Point, factor: float) -> Point:
+    return (point[0] * factor, point[1] * factor)

@@ -10,7 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..geometry import Placement, Point, Region, Ring, Segment, rectangle
+from ..geometry import Motion, Point, Region, Ring, Segment, rectangle
 
 SQUARE_WITHIN = math.radians(25)
 """Bars that meet a wall more askew look torn and leave thin points."""
@@ -39,7 +39,7 @@ def bridged(shapes: Sequence[Region], width: float) -> Bridged:
 
     ways = [_bars(shapes, width, turned) for turned in (0.0, 90.0)]
     turned, bars = min(((0.0, ways[0]), (90.0, ways[1])), key=lambda way: sum(bar.askew for bar in way[1]))
-    back = Placement(angle=turned)
+    back = Motion(angle=turned)
     rectangles = [
         back.region(Region(rectangle(bar.at - width / 2, bar.low, width, bar.high - bar.low))) for bar in bars
     ]
@@ -61,7 +61,7 @@ class _Bar:
 
 def _bars(shapes: Sequence[Region], width: float, turned: float) -> list[_Bar]:
     """Upright bars for the islands of `shapes`, seen turned back by `turned` degrees."""
-    back = Placement(angle=-turned)
+    back = Motion(angle=-turned)
     bars: list[_Bar] = []
     for shape in map(back.region, shapes):
         for island in sorted(shape.holes, key=lambda hole: hole.area):  # holes run clockwise: the largest comes first

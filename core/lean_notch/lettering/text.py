@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Literal
 
 from ..errors import MissingCharacter, OutOfRange
-from ..geometry import Placement, Region
+from ..geometry import Motion, Region
 from ..units import say_mm
 from .fonts import FONTS, glyph
 from .single_stroke import Stroke, strokes
@@ -68,9 +68,9 @@ def lettered(text: str, font: str, height: float, align: Align = "left") -> Lett
             one = glyph(font, character, height)
             assert one, "checked above"
             advance = one.advance
-            regions += [Placement(pen).region(region) for region in one.regions]
+            regions += [Motion(pen).region(region) for region in one.regions]
         pen += advance
-    shift = Placement({"left": 0.0, "middle": -pen / 2, "right": -pen}[align])
+    shift = Motion({"left": 0.0, "middle": -pen / 2, "right": -pen}[align])
     return Lettered(
         tuple(shift.region(region) for region in regions),
         tuple(tuple(shift.point(point) for point in line) for line in lines),

@@ -2,6 +2,6 @@
 
 from .checker import layout_faults
 from .engine import lay_out
-from .problem import Area, Layout, LayoutSettings, Piece, Placed
+from .problem import Area, Layout, LayoutSettings, Piece, Placed, Sheet, together
 
-__all__ = ["Area", "Layout", "LayoutSettings", "Piece", "Placed", "lay_out", "layout_faults"]
+__all__ = ["Area", "Layout", "LayoutSettings", "Piece", "Placed", "Sheet", "lay_out", "layout_faults", "together"]

@@ -27,14 +27,14 @@ def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSetti
         faults.append("not every part is there as often as wanted")
     regions = {piece.part: piece.region for piece in pieces}
     m = settings.margin - TOLERANCE_MM
-    inside = shapely.box(m, m, layout.area.width - m, layout.area.height - m)
-    for sheet in range(1, layout.sheets + 1):
-        placed = layout.on_sheet(sheet)
-        shapes = [_polygon(one.placement.region(regions[one.part])) for one in placed]
+    for sheet in layout.sheets:
+        inside = shapely.box(m, m, sheet.area.width - m, sheet.area.height - m)
+        placed = layout.on_sheet(sheet.number)
+        shapes = [_polygon(one.motion.region(regions[one.part])) for one in placed]
         faults += [
             f"{p.part} {p.copy} leaves the sheet" for p, s in zip(placed, shapes, strict=True) if not inside.covers(s)
         ]
-        clear = shapely.union_all([shapely.box(*box) for box in layout.area.keep_outs])
+        clear = shapely.union_all([shapely.box(*box) for box in sheet.area.keep_outs])
         faults += [
             f"{p.part} {p.copy} lies over what must be kept clear"
             for p, s in zip(placed, shapes, strict=True)

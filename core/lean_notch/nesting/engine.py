@@ -11,9 +11,9 @@ from itertools import islice
 from typing import NamedTuple
 
 from ..errors import PartTooLarge, SheetsRunOut
-from ..geometry import Box, Placement
+from ..geometry import Box, Motion
 from ..units import say_mm
-from .problem import Area, Layout, LayoutSettings, Piece, Placed
+from .problem import Area, Layout, LayoutSettings, Piece, Placed, Sheet
 
 _ROUNDING_MM = 1e-9
 
@@ -73,7 +73,8 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
             fix="Add sheets to the stock, use larger ones, or lower the quantities.",
             field="sheets",
         )
-    return Layout(tuple(sorted(placed, key=lambda p: (p.sheet, p.part, p.copy))), area, sheets)
+    ordered = sorted(placed, key=lambda p: (p.sheet, p.part, p.copy))
+    return Layout(tuple(ordered), tuple(Sheet(number, area) for number in range(1, sheets + 1)))
 
 
 def _boxes(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> list[_Box]:
@@ -164,8 +165,8 @@ def _raised(skyline: list[_Step], spot: _Spot, width: float) -> list[_Step]:
     return [*before, _Step(spot.x, spot.top), *beyond, *after]
 
 
-def _placement(box: _Box, spot: _Spot, margin: float) -> Placement:
+def _placement(box: _Box, spot: _Spot, margin: float) -> Motion:
     left, low, _, high = box.piece.region.box
     if spot.turned:  # a quarter turn counter-clockwise takes (x, y) to (-y, x)
-        return Placement(spot.x + margin + high, spot.y + margin - left, 90.0)
-    return Placement(spot.x + margin - left, spot.y + margin - low, 0.0)
+        return Motion(spot.x + margin + high, spot.y + margin - left, 90.0)
+    return Motion(spot.x + margin - left, spot.y + margin - low, 0.0)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from ..errors import OutOfRange
-from ..geometry import Box, Placement, Region
+from ..geometry import Box, Motion, Region
 from ..units import say_mm
 
 
@@ -58,14 +59,46 @@ class Placed:
     part: str
     copy: int
     sheet: int
-    placement: Placement
+    motion: Motion
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """One sheet that is used, of one board. `number` counts from 1 through all boards of the job."""
+
+    number: int
+    area: Area
+    board: str = ""
 
 
 @dataclass(frozen=True)
 class Layout:
+    """Where every copy lies, sheets of one board after those of another."""
+
     placed: tuple[Placed, ...]
-    area: Area
-    sheets: int
+    sheets: tuple[Sheet, ...]
 
     def on_sheet(self, sheet: int) -> tuple[Placed, ...]:
         return tuple(placed for placed in self.placed if placed.sheet == sheet)
+
+    def sheet(self, number: int) -> Sheet:
+        return self.sheets[number - 1]
+
+    def of_board(self, board: str) -> tuple[Sheet, ...]:
+        return tuple(sheet for sheet in self.sheets if sheet.board == board)
+
+    @property
+    def area(self) -> float:
+        """Of all sheets together, in mm²."""
+        return math.fsum(sheet.area.width * sheet.area.height for sheet in self.sheets)
+
+
+def together(layouts: Sequence[tuple[str, Layout]]) -> Layout:
+    """The layouts of several boards, named, as one."""
+    placed: list[Placed] = []
+    sheets: list[Sheet] = []
+    for board, layout in layouts:
+        before = len(sheets)
+        placed += [replace(one, sheet=one.sheet + before) for one in layout.placed]
+        sheets += [Sheet(one.number + before, one.area, board) for one in layout.sheets]
+    return Layout(tuple(placed), tuple(sheets))

@@ -19,8 +19,8 @@ from ..cutting import PLAIN
 from ..errors import UnreadableFile
 from ..formats.read_file import ReadPath
 from ..geometry.contour import join_boxes, spans
-from ..job import read_any
 from ..proof.as_cut import as_cut
+from ..reading import read_any
 
 if TYPE_CHECKING:
     import shapely

@@ -9,8 +9,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ..basis.kerf import kerf_of_slats
-from ..job import Job, compute, write_files
-from ..test_pieces import as_given, piece_job
+from ..design import MAIN
+from ..files import write_files
+from ..job import Job, compute
+from ..test_pieces import as_given, piece_job, recipe_of
 from .practice import Practice, PracticeCut
 
 
@@ -24,13 +26,14 @@ class Practised:
 
 def practised(practice: Practice, job: Job) -> Practised:
     """What the practice machine makes of a test piece's own file."""
-    if job.design.recipe != "comb":
+    if recipe_of(job.design) != "comb":
         return Practised(_cut(practice, job))
-    slats = piece_job("slats", {}, job.basis.stock, job.basis.machine)
+    basis = job.basis.of(MAIN.id)
+    slats = piece_job("slats", {}, basis.stock, basis.machine)
     given = as_given(slats.design)
     kerf = kerf_of_slats(given.length, given.pieces, _cut(practice, slats).row).value
-    machine = replace(job.basis.machine, kerf=kerf, found=None)
-    return Practised(_cut(practice, replace(job, basis=replace(job.basis, machine=machine))), kerf)
+    compensated = replace(basis, machine=replace(basis.machine, kerf=kerf, found=None))
+    return Practised(_cut(practice, replace(job, basis=job.basis.with_board(MAIN.id, compensated))), kerf)
 
 
 def _cut(practice: Practice, job: Job) -> PracticeCut:

@@ -35,18 +35,30 @@ class Measured:
         return tuple(a + b for a, b in zip(self.gaps, self.gaps[1:], strict=False))
 
 
-def measure_mate(mate: Mate, first: shapely.Geometry, second: shapely.Geometry) -> Measured | None:
-    """The mate across two finished pieces, or None if their fingers do not alternate as they should."""
-    fingers = [(*interval, 0) for interval in _fingers(mate, mate.first, first)]
-    fingers += [(*interval, 1) for interval in _fingers(mate, mate.second, second)]
-    fingers.sort()
-    owners = [owner for _, _, owner in fingers]
-    if owners != [i % 2 for i in range(mate.division.count)]:
+@dataclass(frozen=True)
+class MemberAsCut:
+    """One member of a mate on one finished piece: its fingers along the division, and how deep its first socket is."""
+
+    fingers: tuple[Interval, ...]
+    socket_depth: float
+    blocked: float
+
+
+def measure_member(mate: Mate, member: Member, piece: shapely.Geometry) -> MemberAsCut:
+    """`member` as it was cut, on a finished piece that lies flat in its own part's frame."""
+    index = 1 if member is mate.first else 2
+    return MemberAsCut(
+        tuple(_fingers(mate, member, piece)), _socket_depth(mate, member, piece, index), _blocked(mate, member, piece)
+    )
+
+
+def measure_mate(mate: Mate, first: MemberAsCut, second: MemberAsCut) -> Measured | None:
+    """The mate of two finished pieces, or None if their fingers do not alternate as they should."""
+    fingers = sorted([*((*one, 0) for one in first.fingers), *((*one, 1) for one in second.fingers)])
+    if [owner for _, _, owner in fingers] != [i % 2 for i in range(mate.division.count)]:
         return None
     gaps = tuple(after[0] - before[1] for before, after in itertools.pairwise(fingers))
-    depths = (_socket_depth(mate, mate.first, first, 1), _socket_depth(mate, mate.second, second, 2))
-    blocked = max(_blocked(mate, mate.first, first), _blocked(mate, mate.second, second))
-    return Measured(gaps, depths, blocked)
+    return Measured(gaps, (first.socket_depth, second.socket_depth), max(first.blocked, second.blocked))
 
 
 def _fingers(mate: Mate, member: Member, piece: shapely.Geometry) -> list[Interval]:

@@ -13,13 +13,13 @@ from ..build import Build, Mate
 from ..cutting import PLAIN, CutPlan, Profile, finished
 from ..findings import Finding
 from ..formats.read_file import ReadFile, ReadPath
-from ..geometry import Placement, Point, Region
+from ..geometry import Motion, Point, Region
 from ..nesting import Layout, Placed
 from ..operations import Operation
 from ..units import say_mm
 from .as_cut import AsCut, as_cut, outline_of, without_lead
 from .compare import EDGE_MM, Comparison, compare
-from .mates import Measured, measure_mate
+from .mates import Measured, measure_mate, measure_member
 
 if TYPE_CHECKING:
     import shapely
@@ -73,7 +73,7 @@ class Proof:
 
     @property
     def fits(self) -> bool:
-        return not any(finding.severity == "stop" for finding in self.findings)
+        return bool(self.parts) and not any(finding.severity == "stop" for finding in self.findings)
 
 
 def prove(
@@ -120,7 +120,8 @@ class _Prover:
             self._unknown(sheet, kind, None)
         self._marks(sheet, by_operation)
         cut = by_operation["cut"]
-        pieces = as_cut(self._sound(sheet, cut), self.basis.kerf)
+        kerf = self.basis.of(layout.sheet(sheet).board).kerf
+        pieces = as_cut(self._sound(sheet, cut), kerf)
         self.pieces[sheet] = tuple(piece.finished for piece in pieces)
         for placed in layout.on_sheet(sheet):
             self._part(placed, pieces)
@@ -187,8 +188,9 @@ class _Prover:
     def _part(self, placed: Placed, pieces: list[AsCut]) -> None:
         part = self.build.part(placed.part)
         title = f"{part.title} {placed.copy}"
-        nominal = placed.placement.region(finished(part, self.basis.kerf))
-        piece = _take(pieces, nominal, self.basis.kerf)
+        kerf = self.basis.of(part.board).kerf
+        nominal = placed.motion.region(finished(part, kerf))
+        piece = _take(pieces, nominal, kerf)
         where = {"part": placed.part, "copy": placed.copy, "sheet": placed.sheet}
         if piece is None or piece.finished.is_empty or piece.finished.geom_type != "Polygon":
             left, low, right, high = nominal.box
@@ -197,14 +199,14 @@ class _Prover:
                 Finding(
                     "part-missing" if missing else "part-in-pieces", "stop",
                     f"{title} is not in the file where the layout has it." if missing
-                    else f"A beam of {say_mm(self.basis.kerf)} does not leave {title} in one piece.",
+                    else f"A beam of {say_mm(kerf)} does not leave {title} in one piece.",
                     "Export the file again from this layout." if missing else "Widen its thin places, or use a finer beam.",
                     place=((left + right) / 2, (low + high) / 2), **where,  # type: ignore[arg-type]
                 )
             )  # fmt: skip
             self.parts.append(PartProof(placed.part, placed.copy, placed.sheet, None, None, None, False))
             return
-        compared = compare(piece.finished, nominal, self.basis.kerf)
+        compared = compare(piece.finished, nominal, kerf)
         ok = compared.ok
         self.parts.append(
             PartProof(
@@ -213,10 +215,10 @@ class _Prover:
             )
         )  # fmt: skip
         if not ok:
-            self._off(title, compared, where)
-        self.flat[placed.part].append(_put_back(piece.finished, placed.placement))
+            self._off(title, compared, where, kerf)
+        self.flat[placed.part].append(_put_back(piece.finished, placed.motion))
 
-    def _off(self, title: str, compared: Comparison, where: dict[str, object]) -> None:
+    def _off(self, title: str, compared: Comparison, where: dict[str, object], kerf: float) -> None:
         others = max((compared.corner, compared.extra), key=lambda deviation: deviation.amount)
         worst = compared.edge if compared.edge.amount > EDGE_MM else others
         size = "larger" if compared.larger else "smaller"
@@ -224,7 +226,7 @@ class _Prover:
             Finding(
                 "off-size", "stop",
                 f"{title} comes out {say_mm(worst.amount)} {size} than nominal at {say_mm(worst.place[0])}, "
-                f"{say_mm(worst.place[1])} with a kerf of {say_mm(self.basis.kerf)}.",
+                f"{say_mm(worst.place[1])} with a kerf of {say_mm(kerf)}.",
                 "Export the file again with this kerf, or measure the kerf again.",
                 place=worst.place, amount=worst.amount, **where,  # type: ignore[arg-type]
             )
@@ -232,9 +234,10 @@ class _Prover:
 
     def mates(self) -> None:
         for mate in self.build.mates:
-            pairs = [(a, b) for a in self.flat[mate.first.part] for b in self.flat[mate.second.part]]
-            if pairs:
-                self._mate(mate, [measure_mate(mate, first, second) for first, second in pairs])
+            firsts = [measure_member(mate, mate.first, piece) for piece in self.flat[mate.first.part]]
+            seconds = [measure_member(mate, mate.second, piece) for piece in self.flat[mate.second.part]]
+            if firsts and seconds:
+                self._mate(mate, [measure_mate(mate, first, second) for first in firsts for second in seconds])
 
     def _mate(self, mate: Mate, measured: Sequence[Measured | None]) -> None:
         good = [one for one in measured if one]
@@ -252,7 +255,7 @@ class _Prover:
         low, high = min(clearances), max(clearances)
         # The first member's fingers stand in the second's sockets' place on the face of the second's board.
         depth = sum(one.socket_depths[0] for one in good) / len(good)
-        readings = self.basis.stock.readings
+        readings = self.basis.of(self.build.part(mate.second.part).board).stock.readings
         proud = (depth - readings.thin, depth - readings.mean, depth - readings.thick)
         # A finger and its socket may each be off by what one edge may.
         tolerance = 2 * EDGE_MM
@@ -298,7 +301,7 @@ def _on_sheet(finding: Finding, layout: Layout) -> Finding:
     placed = next((one for one in layout.placed if one.part == finding.part), None)
     if placed is None or finding.place is None:
         return finding
-    return replace(finding, place=placed.placement.point(finding.place), sheet=placed.sheet, copy=placed.copy)
+    return replace(finding, place=placed.motion.point(finding.place), sheet=placed.sheet, copy=placed.copy)
 
 
 def _take(pieces: list[AsCut], nominal: Region, kerf: float) -> AsCut | None:
@@ -321,11 +324,11 @@ def _take(pieces: list[AsCut], nominal: Region, kerf: float) -> AsCut | None:
     return nearest
 
 
-def _put_back(finished: shapely.Geometry, placement: Placement) -> shapely.Geometry:
+def _put_back(finished: shapely.Geometry, motion: Motion) -> shapely.Geometry:
     """A finished piece turned and moved back into its panel's own frame."""
     import numpy as np
     import shapely
 
-    cos, sin = Placement(angle=placement.angle).point((1.0, 0.0))
+    cos, sin = Motion(angle=motion.angle).point((1.0, 0.0))
     turn = np.array([[cos, -sin], [sin, cos]])
-    return shapely.transform(finished, lambda xy: (xy - (placement.x, placement.y)) @ turn)
+    return shapely.transform(finished, lambda xy: (xy - (motion.x, motion.y)) @ turn)

@@ -8,7 +8,20 @@ from __future__ import annotations
 
 from typing import cast
 
-from ..design import Design, Dimension, EdgeRef, FingerJoint, Panel, Part, Pose, Side
+from ..design import (
+    AlongAxes,
+    Design,
+    Dimension,
+    Finger,
+    Joint,
+    Member,
+    Part,
+    Placement,
+    Rectangle,
+    ShapeStep,
+    Side,
+)
+from ..design.document import Axis
 from ..units import Length
 from .recipe import Recipe, Setting, Values
 
@@ -28,23 +41,37 @@ def _make(name: str, values: Values) -> Design:
     w, d, h, zero, thick = (
         Length(text) for text in ("outside_width", "outside_depth", "outside_height", "0", "thickness")
     )
+
+    def panel(part_id: str, title: str, width: Length, height: Length) -> Part:
+        return Part(part_id, title, (ShapeStep("blank", Rectangle(width, height)),))
+
+    def stands(part: str, x: Length, y: Length, z: Length, u: Axis, v: Axis) -> Placement:
+        return Placement(part, part, AlongAxes(x, y, z, u, v))
+
     parts = (
-        Part("front", "Front", Panel(w, h), Pose((zero, zero, zero), "+x", "+z")),
-        Part("back", "Back", Panel(w, h), Pose((w, d, zero), "-x", "+z")),
-        Part("left", "Left side", Panel(d, h), Pose((zero, d, zero), "-y", "+z")),
-        Part("right", "Right side", Panel(d, h), Pose((w, zero, zero), "+y", "+z")),
-        Part("base", "Base", Panel(w, d), Pose((zero, zero, thick), "+x", "+y")),
+        panel("front", "Front", w, h),
+        panel("back", "Back", w, h),
+        panel("left", "Left side", d, h),
+        panel("right", "Right side", d, h),
+        panel("base", "Base", w, d),
     )
-    wanted = finger if finger.text.strip() else None
+    placements = (
+        stands("front", zero, zero, zero, "+x", "+z"),
+        stands("back", w, d, zero, "-x", "+z"),
+        stands("left", zero, d, zero, "-y", "+z"),
+        stands("right", w, zero, zero, "+y", "+z"),
+        stands("base", zero, zero, thick, "+x", "+y"),
+    )
+    how = Finger(finger if finger.text.strip() else None)
     titles = {part.id: part.title for part in parts}
 
-    def joint(first: str, first_side: Side, second: str, second_side: Side) -> FingerJoint:
-        return FingerJoint(
+    def joint(first: str, first_side: Side, second: str, second_side: Side) -> Joint:
+        return Joint(
             id=f"{first}-{second}",
             title=f"{titles[first]} meets {titles[second].lower()}",
-            first=EdgeRef(first, first_side),
-            second=EdgeRef(second, second_side),
-            finger=wanted,
+            first=Member(first, f"blank.{first_side}"),
+            second=Member(second, f"blank.{second_side}"),
+            how=how,
         )
 
     joints = (
@@ -57,7 +84,7 @@ def _make(name: str, values: Values) -> Design:
         joint("left", "bottom", "base", "left"),
         joint("right", "bottom", "base", "right"),
     )
-    return Design(name, tuple(dimensions), parts, joints, OPEN_TRAY.name, tuple(values.items()))
+    return Design(name, parts, placements, joints, tuple(dimensions))
 
 
 OPEN_TRAY = Recipe(
@@ -73,7 +100,7 @@ OPEN_TRAY = Recipe(
             "Sizes are",
             "choice",
             "inside",
-            "what must fit in, or what it must fit into",
+            "Inside: the contents must fit. Outside: the box must fit somewhere.",
             ("inside", "outside"),
         ),
         Setting(
@@ -81,7 +108,7 @@ OPEN_TRAY = Recipe(
             "Finger width",
             "length",
             "",
-            "empty: three times the thickness of the board",
+            "Leave empty for 3 × thickness",
             optional=True,
         ),
     ),

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from ..design import Design
+from ..design import Answer, Design, Origin
 from ..documents import choice, in_unit, length, whole
 from ..errors import BadDocument, MissingInput
 from ..units import Length, Unit
@@ -36,8 +36,25 @@ class Recipe:
     make: Callable[[str, Values], Design]
 
     def design(self, name: str, given: Mapping[str, object], unit: Unit = "mm") -> Design:
-        """The design called `name` for the `given` settings, texts in `unit`; what is not given takes its default."""
-        return self.make(name, read_settings(self, self.typed(given, unit)))
+        """The design called `name` for the `given` settings, texts in `unit`; what is not given takes its default.
+
+        The same answers make the same design for ever: what of it was changed by hand is told by making it again. A
+        recipe that should make something else gets another name.
+        """
+        values = read_settings(self, self.typed(given, unit))
+        answers = tuple(
+            Answer(key, value.text, value.unit) if isinstance(value, Length) else Answer(key, value)
+            for key, value in values.items()
+        )
+        return replace(self.make(name, values), origin=Origin(self.name, answers))
+
+    def again(self, design: Design) -> Design:
+        """The design as its own answers make it. Raises NotchError at the answer."""
+        assert design.origin, "a design of this recipe"
+        given = {one.name: {"text": one.text, "unit": one.unit} for one in design.origin.answers}
+        kinds = {setting.name: setting.kind for setting in self.settings}
+        plain = {name: one if kinds.get(name) == "length" else one["text"] for name, one in given.items()}
+        return self.design(design.name, plain)
 
     def typed(self, given: Mapping[str, object], unit: Unit) -> dict[str, object]:
         """`given` settings, the lengths among them said to be typed in `unit`."""
@@ -46,7 +63,7 @@ class Recipe:
 
 
 def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Length | str]:
-    """Every setting of `recipe` as a Length or a choice. Raises at the setting's name."""
+    """Every setting of `recipe` as a Length or a choice. Raises NotchError at the answer."""
     known = [setting.name for setting in recipe.settings]
     for name in given:
         if name not in known:
@@ -57,19 +74,19 @@ def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Leng
             )
     values: dict[str, Length | str] = {}
     for setting in recipe.settings:
-        value = given.get(setting.name, setting.default)
+        value, path = given.get(setting.name, setting.default), setting.name
         if setting.kind == "choice":
-            values[setting.name] = choice(value, setting.choices, setting.name)
+            values[setting.name] = choice(value, setting.choices, path)
             continue
         if setting.kind == "count":
-            values[setting.name] = str(whole(value, setting.name, 1, 1000))
+            values[setting.name] = str(whole(value, path, 1, 1000))
             continue
-        typed = length(value, setting.name)
+        typed = length(value, path)
         if not typed.text.strip() and not setting.optional:
             raise MissingInput(
                 f"{setting.title} is empty.",
                 fix=f"Type a length, for example {setting.default}.",
-                field=setting.name,
+                field=path,
             )
         values[setting.name] = typed
     return values

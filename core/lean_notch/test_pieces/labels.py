@@ -5,9 +5,8 @@ from __future__ import annotations
 import unicodedata
 from dataclasses import replace
 
-from ..basis import Machine, Stock
-from ..design import Design, Part
-from ..design.marks import Mark
+from ..basis import Board, Machine
+from ..design import Design, Lettering, Part, Rectangle, ShapeStep
 from ..lettering import SINGLE_STROKE
 from ..operations import Operation
 from ..units import Length, say_mm
@@ -18,7 +17,7 @@ _ADVANCE = 0.9
 """About how wide a character is, for its height."""
 
 
-def labelled(design: Design, stock: Stock, machine: Machine) -> Design:
+def labelled(design: Design, stock: Board, machine: Machine) -> Design:
     """Board, measured thickness and machine on the piece, and its number on each part that has one."""
     # A router's tool cannot write that small: there it is for the eye only.
     operation: Operation = "score" if machine.kind == "laser" else "reference"
@@ -33,26 +32,21 @@ def labelled(design: Design, stock: Stock, machine: Machine) -> Design:
 
 def _part(part: Part, words: str, operation: Operation) -> Part:
     names = {"thickness": 0.0}
-    width, height = part.panel.width.mm(names), part.panel.height.mm(names)
+    blank = part.blank
+    assert blank, "a test piece starts from a rectangle"
+    assert isinstance(blank.shape, Rectangle)
+    width, height = blank.shape.width.mm(names), blank.shape.height.mm(names)
     _, _, number = part.id.partition("-")
     marks = []
     if number:
         size = min(LARGEST_MM, width * 0.35)
         marks.append(_text("number", number, width / 2, 1.5, size, operation, centred=True))
-    for slot in [mark for mark in part.marks if mark.id.startswith("slot-")]:
-        at = dict(slot.lengths)
-        middle = at["x"].mm(names) + at["width"].mm(names) / 2
-        marks.append(
-            _text(
-                f"number-{slot.id}",
-                slot.id[5:],
-                middle,
-                f"{at['height'].text} + 2",
-                LARGEST_MM,
-                operation,
-                centred=True,
-            )
-        )
+    for slot in [step for step in part.steps if step.id.startswith("slot-")]:
+        assert isinstance(slot, ShapeStep)
+        assert isinstance(slot.shape, Rectangle)
+        middle = slot.x.mm(names) + slot.shape.width.mm(names) / 2
+        above = f"{slot.shape.height.text} + 2"
+        marks.append(_text(f"number-{slot.id}", slot.id[5:], middle, above, LARGEST_MM, operation, centred=True))
     if words and number:
         room, across = height - 9, min(LARGEST_MM, width * 0.35)
         size = _size(words, room, across)
@@ -60,8 +54,9 @@ def _part(part: Part, words: str, operation: Operation) -> Part:
     elif words:
         size = _size(words, width - 4, LARGEST_MM)
         # From the upper edge, which is plain on every test piece; its height may follow the thickness.
-        marks.append(_text("about", words, 2, f"{part.panel.height.text} - {size + 1.5:.3f}", size, operation))
-    return replace(part, marks=(*part.marks, *marks))
+        up = f"{blank.shape.height.text} - {size + 1.5:.3f}"
+        marks.append(_text("about", words, 2, up, size, operation))
+    return replace(part, steps=(*part.steps, *marks))
 
 
 def _size(words: str, room: float, largest: float) -> float:
@@ -78,11 +73,10 @@ def _text(
     *,
     angle: float = 0,
     centred: bool = False,
-) -> Mark:
+) -> ShapeStep:
     up = y if isinstance(y, str) else f"{y:.3f}"
-    lengths = (("x", Length(f"{x:.3f}")), ("y", Length(up)), ("height", Length(f"{height:.3f}")))
-    align = "middle" if centred else "left"
-    return Mark(mark_id, "text", operation, lengths, words, SINGLE_STROKE, align, angle)  # type: ignore[arg-type]
+    shape = Lettering(words, Length(f"{height:.3f}"), SINGLE_STROKE, "middle" if centred else "left")
+    return ShapeStep(mark_id, shape, "mark", operation, Length(f"{x:.3f}"), Length(up), turn=angle)
 
 
 def _plain(words: str) -> str:

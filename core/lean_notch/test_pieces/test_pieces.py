@@ -10,11 +10,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import cast
 
-from ..basis import Basis, Machine, Stock
+from ..basis import Basis, Board, BoardBasis, Machine, Stock
 from ..basis.comb import comb_clearances
 from ..basis.notebook import WAY_TITLES, Way
-from ..design import Design, Panel, Part, Pose
-from ..design.marks import Mark
+from ..design import MAIN, Design, Part, Rectangle, ShapeStep
 from ..documents import whole
 from ..errors import NotchError, OutOfRange
 from ..job import Job
@@ -34,7 +33,6 @@ ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
 LONGEST_MM = 1000.0
 LEAST_KERFS = 2.0
 """A piece is drawn that many kerfs wide at least: half of it is then left to hold between the jaws."""
-_HERE = Pose((Length("0"), Length("0"), Length("0")), "+x", "+y")
 
 
 def _mm(values: Values, name: str, what: str) -> float:
@@ -56,14 +54,9 @@ def _length(mm: float) -> Length:
     return Length(f"{mm:.6f}".rstrip("0").rstrip("."))
 
 
-def _part(
-    part_id: str, title: str, width: float, height: Length, marks: Sequence[Mark] = (), quantity: int = 1
-) -> Part:
-    return Part(part_id, title, Panel(_length(width), height), _HERE, quantity=quantity, marks=tuple(marks))
-
-
-def _design(name: str, recipe: Recipe, values: Values, parts: Sequence[Part]) -> Design:
-    return Design(name, (), tuple(parts), (), recipe.name, tuple(values.items()))
+def _part(part_id: str, title: str, width: float, height: Length, cuts: Sequence[ShapeStep] = ()) -> Part:
+    """A loose part: test pieces stand nowhere."""
+    return Part(part_id, title, (ShapeStep("blank", Rectangle(_length(width), height)), *cuts), loose=1)
 
 
 def _slats(name: str, values: Values) -> Design:
@@ -76,20 +69,18 @@ def _slats(name: str, values: Values) -> Design:
             fix="Use fewer, or a longer row.",
             field="pieces",
         )
-    return _design(
-        name, SLATS, values, [_part(f"slat-{i}", f"Slat {i}", width, _length(depth)) for i in range(1, pieces + 1)]
-    )
+    slats = [_part(f"slat-{i}", f"Slat {i}", width, _length(depth)) for i in range(1, pieces + 1)]
+    return Design(name, tuple(slats))
 
 
 def _plug(name: str, values: Values) -> Design:
     size = _mm(values, "size", "The plug's size")
     edge = max(size / 2, 8.0)
-    hole = Mark(
-        "hole", "rectangle", "cut",
-        tuple((n, _length(v)) for n, v in (("x", edge), ("y", edge), ("width", size), ("height", size), ("radius", size / 10))),
+    hole = ShapeStep(
+        "hole", Rectangle(_length(size), _length(size), _length(size / 10)), "cut", x=_length(edge), y=_length(edge)
     )  # fmt: skip
     whole_size = size + 2 * edge
-    return _design(name, PLUG, values, [_part("frame", "Frame", whole_size, _length(whole_size), [hole])])
+    return Design(name, (_part("frame", "Frame", whole_size, _length(whole_size), [hole]),))
 
 
 def _comb(name: str, values: Values) -> Design:
@@ -102,14 +93,11 @@ def _comb(name: str, values: Values) -> Design:
     for i, clearance in enumerate(clearances):
         if key + clearance <= 0 or clearance >= wall / 2:
             raise OutOfRange(f"A slot of {say_mm(key + clearance)} is no slot.", fix="Start elsewhere.", field="first")
-        lengths = {
-            "x": _length(wall + i * pitch - clearance / 2), "y": Length("0"),
-            "width": _length(key + clearance), "height": deep,
-        }  # fmt: skip
-        slots.append(Mark(f"slot-{i + 1}", "rectangle", "cut", tuple(lengths.items())))
+        slot = Rectangle(_length(key + clearance), deep)
+        slots.append(ShapeStep(f"slot-{i + 1}", slot, "cut", x=_length(wall + i * pitch - clearance / 2)))
     keys = [_part(f"key-{i}", f"Key {i}", key, _length(max(key * 1.5, 18.0))) for i in range(1, len(clearances) + 1)]
     comb = _part("comb", "Comb", len(clearances) * pitch + wall, Length(f"thickness + {beyond + 12}"), slots)
-    return _design(name, COMB, values, [comb, *keys])
+    return Design(name, (comb, *keys))
 
 
 def clearances_of(values: Mapping[str, Length | str]) -> tuple[float, ...]:
@@ -174,19 +162,31 @@ class AsGiven:
     clearances: tuple[float, ...] = ()
 
 
+def recipe_of(design: Design) -> str:
+    """Which test piece a design is, "" for none."""
+    return design.origin.recipe if design.origin else ""
+
+
+def _values(design: Design) -> dict[str, Length | str]:
+    recipe = TEST_PIECES[cast(Way, recipe_of(design))]
+    kinds = {setting.name: setting.kind for setting in recipe.settings}
+    answers = design.origin.answers if design.origin else ()
+    return {one.name: one.length if kinds[one.name] == "length" else one.text for one in answers}
+
+
 def as_given(design: Design) -> AsGiven:
     """Read from the test piece's own design."""
-    values = dict(design.settings)
-    if design.recipe == "slats":
+    values = _values(design)
+    if recipe_of(design) == "slats":
         return AsGiven(_mm(values, "length", "The row's length"), _count(values, "pieces", 200))
-    return AsGiven(clearances=clearances_of(values)) if design.recipe == "comb" else AsGiven()
+    return AsGiven(clearances=clearances_of(values)) if recipe_of(design) == "comb" else AsGiven()
 
 
 def kerf_note(job: Job) -> str:
     """Which kerf a comb is compensated for, and how sure that is; "" for a piece that is cut on its lines."""
-    if job.design.recipe != "comb":
+    if recipe_of(job.design) != "comb":
         return ""
-    machine = job.basis.machine
+    machine = job.basis.of(MAIN.id).machine
     if machine.found is None:
         return (
             f"Compensated for a kerf of {say_mm(machine.kerf)} that nobody found on this board: find it first, or the comb "
@@ -201,7 +201,7 @@ def kerf_note(job: Job) -> str:
 
 def _check_left(way: Way, design: Design, machine: Machine) -> None:
     """Something must be left to be measured. Raises OutOfRange at the setting."""
-    values = dict(design.settings)
+    values = _values(design)
     if way == "plug":
         field, size = "size", _mm(values, "size", "The plug's size")
     else:
@@ -215,11 +215,12 @@ def _check_left(way: Way, design: Design, machine: Machine) -> None:
         )
 
 
-def piece_job(way: Way, given: Mapping[str, object], stock: Stock, machine: Machine) -> Job:
+def piece_job(way: Way, given: Mapping[str, object], stock: Board, machine: Machine) -> Job:
     """The job that cuts a test piece of `stock` on `machine`, labelled; what is not given suits the machine's kind.
 
     Raises NotchError at the setting.
     """
+    stock = stock.board if isinstance(stock, Stock) else stock
     recipe = TEST_PIECES[way]
     sizes = ROUTER_SIZES[way] if machine.kind == "router" else {}
     design = recipe.design(recipe.title, {**sizes, **given})
@@ -231,6 +232,6 @@ def piece_job(way: Way, given: Mapping[str, object], stock: Stock, machine: Mach
     apart = max(2.0, 2 * widest) if machine.kind == "laser" else max(14.0, 2 * widest)
     return Job(
         labelled(design, stock, machine),
-        Basis(stock, machine, 0.0),
-        LayoutSettings(margin=5.0, spacing=apart, quarter_turns=False),
+        Basis(((MAIN.id, BoardBasis(stock, machine, 0.0)),)),
+        ((MAIN.id, LayoutSettings(margin=5.0, spacing=apart, quarter_turns=False)),),
     )

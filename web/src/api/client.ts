@@ -12,13 +12,15 @@ export type Figure = Schemas['Figure']
 export type Part = Schemas['PartOut']
 export type Mate = Schemas['MateOut']
 export type Proof = Schemas['ProofOut']
-export type Finding = Schemas['FindingOut']
-export type Setting = Schemas['SettingOut']
-export type Stop = Schemas['StopOut']
-export type Mark = Schemas['MarkIn']
-export type Corner = Schemas['CornerIn']
-export type Features = Schemas['EditIn']['parts']
-export type Operation = Mark['operation']
+export type Finding = Schemas['Finding']
+export type Answer = Schemas['AnswerOut']
+export type Stop = Schemas['Stop']
+export type Step = Schemas['StepOut']
+export type Board = Schemas['BoardOut']
+export type FieldInfo = Schemas['FieldInfo']
+export type Revision = Schemas['RevisionOut']
+export type KeptFile = Schemas['KeptFileOut']
+export type Operation = Step['operation']
 export type Profile = Schemas['ProfileOut']
 export type ProfileValues = Schemas['ProfileValues']
 export type SheetTime = Schemas['SheetTimeOut']
@@ -29,7 +31,8 @@ export type Stock = Schemas['StockOut']
 export type Machine = Schemas['MachineOut']
 export type FileFormat = Schemas['ExportIn']['format']
 export type StartIn = Schemas['StartIn']
-export type Changes = Schemas['EditIn']['changes']
+/** One act: a verb, a path, and a value where there is one. */
+export type Edit = Pick<Schemas['EditIn'], 'verb' | 'path'> & { value?: unknown; after?: string; to?: string }
 /** What has a default on the server may be left out. */
 type Given<T, Needed extends keyof T> = Pick<T, Needed> & Partial<T>
 export type StockIn = Given<
@@ -55,8 +58,9 @@ export type Entry = Schemas['EntryOut']
 export type Trial = Schemas['TrialOut']
 export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
-export type Swap = Schemas['SwapIn']
-export type Unit = Schemas['EditIn']['unit']
+export type Swap = Pick<Schemas['SwapIn'], 'board'> & Partial<Schemas['SwapIn']>
+export type Uses = Schemas['UsesOut']
+export type Unit = Schemas['EditsIn']['unit']
 
 /** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */
 export class Problem extends Error {
@@ -83,22 +87,22 @@ client.use({
   onError() {
     return new Problem(
       'unreachable',
-      'The server does not answer.',
-      'Check that it runs, then try again.',
+      'There is no connection to the server.',
+      'Your change is still in its field: try again in a moment.',
       '',
       0,
     )
   },
 })
 
-interface Answer {
+interface Settled {
   data?: unknown
   error?: unknown
   response: Response
 }
 
 /** The client's own types lose tuples, so each call names the schema that it gets. */
-async function unwrap<T>(asked: Promise<Answer>): Promise<T> {
+async function unwrap<T>(asked: Promise<Settled>): Promise<T> {
   const { data, error, response } = await asked
   if (response.ok) return data as T
   const { code, why, fix, field, mend } = (error ?? {}) as Partial<Problem>
@@ -112,10 +116,16 @@ async function unwrap<T>(asked: Promise<Answer>): Promise<T> {
   )
 }
 
-async function session(asked: Promise<Answer>): Promise<Session> {
+async function session(asked: Promise<Settled>): Promise<Session> {
   const answer = await unwrap<Session>(asked)
   token = answer.token
   return answer
+}
+
+function formOf(file: File): FormData {
+  const form = new FormData()
+  form.append('file', file)
+  return form
 }
 
 const at = (design_id: number) => ({ params: { path: { design_id } } })
@@ -141,6 +151,12 @@ export const api = {
     unwrap<void>(client.DELETE('/api/stocks/{stock_id}', { params: { path: { stock_id } } })),
   restoreStock: (stock_id: number) =>
     unwrap<Stock>(client.POST('/api/stocks/{stock_id}/restore', { params: { path: { stock_id } } })),
+  archivedStocks: () => unwrap<Stock[]>(client.GET('/api/stocks/archived')),
+  archivedMachines: () => unwrap<Machine[]>(client.GET('/api/machines/archived')),
+  jobsOfStock: (stock_id: number) =>
+    unwrap<Uses>(client.GET('/api/stocks/{stock_id}/jobs', { params: { path: { stock_id } } })),
+  jobsOfMachine: (machine_id: number) =>
+    unwrap<Uses>(client.GET('/api/machines/{machine_id}/jobs', { params: { path: { machine_id } } })),
   measurements: (stock_id: number) =>
     unwrap<Measurement[]>(
       client.GET('/api/stocks/{stock_id}/measurements', { params: { path: { stock_id } } }),
@@ -198,17 +214,36 @@ export const api = {
   strikeEntry: (entry_id: number, valid: boolean) =>
     unwrap<void>(client.PUT('/api/notebook/{entry_id}', { params: { path: { entry_id } }, body: { valid } })),
   tries: (id: number, swaps: Swap[]) =>
-    unwrap<Trial[]>(client.POST('/api/designs/{design_id}/tries', { ...at(id), body: { swaps } })),
+    unwrap<Trial[]>(
+      client.POST('/api/designs/{design_id}/tries', {
+        ...at(id),
+        body: { swaps: swaps as Schemas['SwapIn'][] },
+      }),
+    ),
   news: (id: number) => unwrap<News[]>(client.GET('/api/designs/{design_id}/news', at(id))),
   saveVariant: (id: number, name: string, swap: Swap) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/variants', { ...at(id), body: { name, ...swap } })),
   designs: () => unwrap<Card[]>(client.GET('/api/designs')),
+  archived: () => unwrap<Card[]>(client.GET('/api/designs/archived')),
   start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
   design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),
-  edit: (id: number, changes: Changes, unit: Unit, seen: number, parts: Features = {}) =>
+  edit: (id: number, edits: readonly Edit[], unit: Unit, seen: number, revision: number) =>
     unwrap<Design>(
-      client.POST('/api/designs/{design_id}/edits', { ...at(id), body: { changes, parts, unit, seen } }),
+      client.POST('/api/designs/{design_id}/edits', {
+        ...at(id),
+        body: { edits: edits as Schemas['EditIn'][], unit, seen, revision },
+      }),
     ),
+  history: (id: number) => unwrap<Revision[]>(client.GET('/api/designs/{design_id}/history', at(id))),
+  go: (id: number, revision: number, seen: number) =>
+    unwrap<Design>(client.POST('/api/designs/{design_id}/go', { ...at(id), body: { revision, seen } })),
+  packedAddress: (id: number) => `/api/designs/${id}/packed`,
+  unpack: (file: File) =>
+    unwrap<Design>(
+      client.POST('/api/designs/packed', { body: { file: '' }, bodySerializer: () => formOf(file) }),
+    ),
+  keepFile: (file: File) =>
+    unwrap<KeptFile>(client.POST('/api/files', { body: { file: '' }, bodySerializer: () => formOf(file) })),
   undo: (id: number, seen: number) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/undo', { ...at(id), body: { seen } })),
   redo: (id: number, seen: number) =>
@@ -225,11 +260,8 @@ export const api = {
   addProfile: (body: ProfileValues) => unwrap<Profile>(client.POST('/api/profiles', { body })),
   changeProfile: (profile_id: number, body: ProfileValues) =>
     unwrap<Profile>(client.PUT('/api/profiles/{profile_id}', { params: { path: { profile_id } }, body })),
-  check: (file: File) => {
-    const form = new FormData()
-    form.append('file', file)
-    return unwrap<Check>(client.POST('/api/check', { body: { file: '' }, bodySerializer: () => form }))
-  },
+  check: (file: File) =>
+    unwrap<Check>(client.POST('/api/check', { body: { file: '' }, bodySerializer: () => formOf(file) })),
   jobSheetAddress: (id: number) => `/api/designs/${id}/job-sheet`,
   fileAddress: (id: number) => `/api/exports/${id}/file`,
 }

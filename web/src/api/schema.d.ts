@@ -48,11 +48,51 @@ export interface paths {
       path?: never
       cookie?: never
     }
-    /** List Designs */
+    /**
+     * List Designs
+     * @description Those at work; the archived ones are at /designs/archived.
+     */
     get: operations['designs_api_list_designs']
     put?: never
     /** Start Design */
     post: operations['designs_api_start_design']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/archived': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** List Archived */
+    get: operations['designs_api_list_archived']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/packed': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Unpack Design
+     * @description A new job from a packed one.
+     */
+    post: operations['designs_api_unpack_design']
     delete?: never
     options?: never
     head?: never
@@ -112,6 +152,43 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/go': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Go To
+     * @description To a revision of the history; what came after it stays there.
+     */
+    post: operations['designs_api_go_to']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/history': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** Read History */
+    get: operations['designs_api_read_history']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/job-sheet': {
     parameters: {
       query?: never
@@ -141,6 +218,26 @@ export interface paths {
      * @description What the workshop says newer of the job's board and machine, and what would change.
      */
     get: operations['designs_api_read_news']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/packed': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Pack Design
+     * @description The job and the files it uses, as one open file.
+     */
+    get: operations['designs_api_pack_design']
     put?: never
     post?: never
     delete?: never
@@ -271,6 +368,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/files': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Keep File
+     * @description Keeps a drawing, so that a step may use its outlines.
+     */
+    post: operations['designs_api_keep_file']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/machines': {
     parameters: {
       query?: never
@@ -283,6 +400,23 @@ export interface paths {
     put?: never
     /** Add Machine */
     post: operations['workshop_api_add_machine']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/machines/archived': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** List Archived Machines */
+    get: operations['workshop_api_list_archived_machines']
+    put?: never
+    post?: never
     delete?: never
     options?: never
     head?: never
@@ -305,6 +439,23 @@ export interface paths {
     head?: never
     /** Change Machine */
     patch: operations['workshop_api_change_machine']
+    trace?: never
+  }
+  '/api/machines/{machine_id}/jobs': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** Jobs Of Machine */
+    get: operations['workshop_api_jobs_of_machine']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
     trace?: never
   }
   '/api/machines/{machine_id}/restore': {
@@ -492,6 +643,23 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/stocks/archived': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** List Archived Stocks */
+    get: operations['workshop_api_list_archived_stocks']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/stocks/{stock_id}': {
     parameters: {
       query?: never
@@ -508,6 +676,26 @@ export interface paths {
     head?: never
     /** Change Stock */
     patch: operations['workshop_api_change_stock']
+    trace?: never
+  }
+  '/api/stocks/{stock_id}/jobs': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Jobs Of Stock
+     * @description Who would be asked about it, before a board is archived.
+     */
+    get: operations['workshop_api_jobs_of_stock']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
     trace?: never
   }
   '/api/stocks/{stock_id}/measurements': {
@@ -646,6 +834,20 @@ export type webhooks = Record<string, never>
 export interface components {
   schemas: {
     /**
+     * AnswerOut
+     * @description A recipe's question, and how it was answered in this job.
+     */
+    AnswerOut: {
+      setting: components['schemas']['Setting']
+      /** Typed */
+      typed: string
+      /**
+       * Unit
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
      * BasisOut
      * @description `fits` are the clearances to choose from in this stock from this machine; `doubts` speak against its kerf,
      *     `warnings` come from its readings.
@@ -679,6 +881,26 @@ export interface components {
       warnings: string[]
     }
     /**
+     * BoardOut
+     * @description A board of the job: what it is called, what was measured and chosen for it, and how it is laid out.
+     */
+    BoardOut: {
+      basis: components['schemas']['BasisOut']
+      /** Id */
+      id: string
+      /** Quarter Turns */
+      quarter_turns: boolean
+      /** Title */
+      title: string
+    }
+    /** CardBoard */
+    CardBoard: {
+      /** Name */
+      name: string
+      /** Thickness */
+      thickness: number
+    }
+    /**
      * ChangeOut
      * @description A figure before and after; `about` is the part it belongs to.
      */
@@ -709,9 +931,9 @@ export interface components {
       /** Box */
       box: [number, number, number, number] | null
       /** Findings */
-      findings: components['schemas']['FindingOut'][]
+      findings: components['schemas']['Finding'][]
       /** Layers */
-      layers: components['schemas']['LayerCountOut'][]
+      layers: components['schemas']['LayerCount'][]
       /** Lines */
       lines: components['schemas']['DrawnOut'][]
       /** Name */
@@ -725,21 +947,20 @@ export interface components {
     }
     /**
      * ChoicesOut
-     * @description What the page offers to choose from; the core knows what there is.
+     * @description What the page offers to choose from; the core knows what there is. `fields` are the questions of each kind of step,
+     *     shape and pattern: "step/shape", "shape/disc", "pattern/grid".
      */
     ChoicesOut: {
       /** Directions */
       directions: string[]
       /** Feels */
       feels: string[]
-      /** Fonts */
-      fonts: string[]
+      /** Fields */
+      fields: {
+        [key: string]: components['schemas']['FieldInfo'][]
+      }
       /** Machine Kinds */
       machine_kinds: string[]
-      /** Mark Lengths */
-      mark_lengths: {
-        [key: string]: string[]
-      }
       /** Operations */
       operations: {
         [key: string]: string
@@ -756,25 +977,6 @@ export interface components {
       usual_speeds: {
         [key: string]: components['schemas']['SpeedValues']
       }
-    }
-    /**
-     * CornerIn
-     * @description A corner of a panel, rounded or cut off.
-     */
-    CornerIn: {
-      /**
-       * Corner
-       * @enum {string}
-       */
-      corner: 'bottom-left' | 'bottom-right' | 'top-right' | 'top-left'
-      /**
-       * Shape
-       * @default round
-       * @enum {string}
-       */
-      shape: 'round' | 'chamfer'
-      /** Size */
-      size: string | components['schemas']['LengthValue']
     }
     /** CutPathOut */
     CutPathOut: {
@@ -906,9 +1108,12 @@ export interface components {
     }
     /**
      * DesignCard
-     * @description A job on the maker's first page: its parts' silhouettes and what it is made of.
+     * @description A job on the maker's first page: its parts' silhouettes and what it is made of. One that cannot be read or computed
+     *     any more has a `problem`; one whose picture is not made yet has no silhouettes.
      */
     DesignCard: {
+      /** Boards */
+      boards: components['schemas']['CardBoard'][]
       /**
        * Changed
        * Format: date-time
@@ -920,33 +1125,43 @@ export interface components {
       name: string
       /** News */
       news: string[]
+      problem: components['schemas']['Problem'] | null
       /** Revision */
       revision: number
       /** Silhouettes */
       silhouettes: components['schemas']['Silhouette'][]
-      /** Stock */
-      stock: string
-      /** Thickness */
-      thickness: number
       /** Variant Of */
       variant_of: string
     }
     /**
      * DesignOut
-     * @description A whole design as computed. `moves` goes back as `seen` with the next change.
+     * @description A whole job as computed. `moves` and `revision` go back with the next change.
+     *
+     *     A job that cannot be computed has a `problem`, its boards, answers and named lengths to mend, and nothing drawn.
      */
     DesignOut: {
-      basis: components['schemas']['BasisOut']
+      /** Answers */
+      answers: components['schemas']['AnswerOut'][]
+      /** Boards */
+      boards: components['schemas']['BoardOut'][]
       /** Can Redo */
       can_redo: boolean
       /** Can Undo */
       can_undo: boolean
+      /** Findings */
+      findings: components['schemas']['Finding'][]
       /** Id */
       id: number
+      /** Joints */
+      joints: {
+        [key: string]: unknown
+      }[]
       /** Ledger */
       ledger: {
         [key: string]: components['schemas']['Figure'][]
       }
+      /** Lengths */
+      lengths: components['schemas']['LengthOut'][]
       /** Mates */
       mates: components['schemas']['MateOut'][]
       /** Moves */
@@ -957,8 +1172,11 @@ export interface components {
       parts: components['schemas']['PartOut'][]
       /** Placed */
       placed: components['schemas']['PlacedOut'][]
-      /** Quarter Turns */
-      quarter_turns: boolean
+      /** Placements */
+      placements: {
+        [key: string]: unknown
+      }[]
+      problem: components['schemas']['Problem'] | null
       /** Recipe */
       recipe: string
       /** Relief */
@@ -968,16 +1186,18 @@ export interface components {
       /** Revisions */
       revisions: number
       /** Route */
-      route: components['schemas']['StopOut'][]
+      route: components['schemas']['Stop'][]
       /**
        * Saved
        * Format: date-time
        */
       saved: string
-      /** Settings */
-      settings: components['schemas']['SettingOut'][]
+      /** Sets */
+      sets: number
       /** Sheets */
       sheets: components['schemas']['SheetOut'][]
+      /** Standings */
+      standings: components['schemas']['StandingOut'][]
       variant_of: components['schemas']['Kin'] | null
       /** Variants */
       variants: components['schemas']['Kin'][]
@@ -993,33 +1213,41 @@ export interface components {
     }
     /**
      * EditIn
-     * @description Changes by field name, as typed in `unit`. `stock`, `machine` and `entry` (of the notebook) take a number of the
-     *     workshop's, `parts` is what is drawn on parts by their ids.
-     *
-     *     `seen` is the design's `moves` as last shown: an edit of something older is refused with status 409.
+     * @description One act: a verb, a path, and for `put` and `switch` a value; see docs/edits.md.
      */
     EditIn: {
+      /** After */
+      after?: string | null
       /**
-       * Changes
-       * @default {}
-       * @example {
-       *       "readings": [
-       *         "3.02",
-       *         "3.05"
-       *       ],
-       *       "width": "width/3 + 2 mm"
-       *     }
+       * Path
+       * @example parts/front/steps/hole-1/x
        */
-      changes: {
-        [key: string]: string | boolean | number | string[]
-      }
+      path: string
       /**
-       * Parts
-       * @default {}
+       * To
+       * @default
        */
-      parts: {
-        [key: string]: components['schemas']['FeaturesIn']
-      }
+      to: string
+      /** Value */
+      value?: unknown
+      /**
+       * Verb
+       * @enum {string}
+       */
+      verb: 'put' | 'drop' | 'move' | 'rename' | 'switch'
+    }
+    /**
+     * EditsIn
+     * @description Edits made one after the other, saved as one revision; texts count in `unit`.
+     *
+     *     `seen` and `revision` are the job's `moves` and `revision` as last shown: what others saved since is kept, or refused
+     *     with status 409 where it gets in the way.
+     */
+    EditsIn: {
+      /** Edits */
+      edits: components['schemas']['EditIn'][]
+      /** Revision */
+      revision?: number | null
       /** Seen */
       seen: number
       /**
@@ -1128,20 +1356,37 @@ export interface components {
       sheet: number
     }
     /**
-     * FeaturesIn
-     * @description What is drawn on a part in place of what was; what is left out stays.
+     * FieldInfo
+     * @description One field by its name in the document; `choices` are those of a choice, `help` is shown beside it or in it.
      */
-    FeaturesIn: {
-      /** Corners */
-      corners?: components['schemas']['CornerIn'][] | null
-      /** Marks */
-      marks?: components['schemas']['MarkIn'][] | null
+    FieldInfo: {
+      /**
+       * Choices
+       * @default []
+       */
+      choices: string[]
+      /**
+       * Help
+       * @default
+       */
+      help: string
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: 'length' | 'number' | 'count' | 'words' | 'choice' | 'flag'
+      /** Name */
+      name: string
+      /** Optional */
+      optional: boolean
+      /** Title */
+      title: string
     }
     /**
      * Figure
      * @description One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
      *
-     *     `field` names the input that changes it, for chosen figures; `typed` is what was typed there, in `unit`.
+     *     `field` is the path of the input that changes it, "" for none; `typed` is what was typed there, in `unit`.
      */
     Figure: {
       /**
@@ -1188,24 +1433,49 @@ export interface components {
        */
       word: string
     }
-    /** FindingOut */
-    FindingOut: {
-      /** Amount */
+    /**
+     * Finding
+     * @description Something to stop for, or to look at: where, how much, and what to do.
+     *
+     *     `place` is in mm: on the sheet where `sheet` is named, else on the part. `field` is the path of what to mend, or "".
+     *     Lengths in texts are "<number> mm".
+     */
+    Finding: {
+      /**
+       * Amount
+       * @default 0
+       */
       amount: number
       /** Code */
       code: string
+      /**
+       * Copy
+       * @default 0
+       */
+      copy: number
+      /**
+       * Field
+       * @default
+       */
+      field: string
       /** Fix */
       fix: string
-      /** Part */
+      /**
+       * Part
+       * @default
+       */
       part: string
       /** Place */
-      place: [number, number] | null
+      place?: [number, number] | null
       /**
        * Severity
        * @enum {string}
        */
       severity: 'stop' | 'look'
-      /** Sheet */
+      /**
+       * Sheet
+       * @default 0
+       */
       sheet: number
       /** Why */
       why: string
@@ -1261,6 +1531,16 @@ export interface components {
       within: number
     }
     /**
+     * GoIn
+     * @description To a revision of the history.
+     */
+    GoIn: {
+      /** Revision */
+      revision: number
+      /** Seen */
+      seen: number
+    }
+    /**
      * KeepOutIn
      * @description A place on the bed that nothing may be cut at, from the bed's lower left corner.
      */
@@ -1300,6 +1580,20 @@ export interface components {
       y: number
     }
     /**
+     * KeptFileOut
+     * @description A file that steps may use by its `name`, with the layers that its closed outlines lie on.
+     */
+    KeptFileOut: {
+      /** Layers */
+      layers: string[]
+      /** Name */
+      name: string
+      /** Size */
+      size: number
+      /** Title */
+      title: string
+    }
+    /**
      * Kin
      * @description Another design that this one comes from, or that comes from it.
      */
@@ -1309,8 +1603,11 @@ export interface components {
       /** Name */
       name: string
     }
-    /** LayerCountOut */
-    LayerCountOut: {
+    /**
+     * LayerCount
+     * @description What a layer holds: paths, closed ones among them, nodes, and the length of all its lines in mm.
+     */
+    LayerCount: {
       /** Closed */
       closed: number
       /** Layer */
@@ -1344,15 +1641,20 @@ export interface components {
       name: string
     }
     /**
-     * LengthValue
-     * @description A typed length and the unit it was typed in.
+     * LengthOut
+     * @description A named length as typed.
      */
-    LengthValue: {
+    LengthOut: {
+      /** Chosen */
+      chosen: boolean
+      /** Name */
+      name: string
       /** Text */
       text: string
+      /** Title */
+      title: string
       /**
        * Unit
-       * @default mm
        * @enum {string}
        */
       unit: 'mm' | 'in'
@@ -1563,83 +1865,6 @@ export interface components {
       y_axis: 'up' | 'down'
     }
     /**
-     * MarkIn
-     * @description Something drawn on a part. `lengths` are by name, as typed; what a kind asks for is in the choices.
-     */
-    MarkIn: {
-      /**
-       * Align
-       * @default left
-       * @enum {string}
-       */
-      align: 'left' | 'middle' | 'right'
-      /**
-       * Angle
-       * @default 0
-       */
-      angle: number
-      /**
-       * Columns
-       * @default 1
-       */
-      columns: number
-      /**
-       * Font
-       * @default sans
-       */
-      font: string
-      /** Id */
-      id: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'line' | 'rectangle' | 'circle' | 'text'
-      /** Lengths */
-      lengths: {
-        [key: string]: string | components['schemas']['LengthValue']
-      }
-      /**
-       * Operation
-       * @enum {string}
-       */
-      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
-      /**
-       * Rows
-       * @default 1
-       */
-      rows: number
-      /**
-       * Side
-       * @default auto
-       * @enum {string}
-       */
-      side: 'auto' | 'outside' | 'inside' | 'on'
-      /**
-       * Text
-       * @default
-       */
-      text: string
-    }
-    /**
-     * MarkOut
-     * @description A mark on a part as drawn, SVG path data with y up; cut marks are part of the part's own path, and empty here.
-     *
-     *     `document` is what an edit sends back, changed or not.
-     */
-    MarkOut: {
-      document: components['schemas']['MarkIn']
-      /** Id */
-      id: string
-      /**
-       * Operation
-       * @enum {string}
-       */
-      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
-      /** Path */
-      path: string
-    }
-    /**
      * MateOut
      * @description `proud` is how far its faces stand out where the board is thickest, and where it is thinnest.
      */
@@ -1662,8 +1887,12 @@ export interface components {
       /** Title */
       title: string
     }
-    /** MateProofOut */
-    MateProofOut: {
+    /**
+     * MateProof
+     * @description A mate over all its fingers as cut; `proud` is how far the first member's fingers stand out of the second's
+     *     face for the thinnest, mean and thickest reading (negative: they fall short). None: it could not be measured.
+     */
+    MateProof: {
       /** Clearance */
       clearance: [number, number] | null
       /** Mate */
@@ -1697,6 +1926,8 @@ export interface components {
       end: [number, number]
       /** Part */
       part: string
+      /** Placement */
+      placement: string
       /** Start */
       start: [number, number]
     }
@@ -1710,10 +1941,12 @@ export interface components {
     }
     /**
      * NewsOut
-     * @description What the workshop says of the job's board or machine otherwise than the job's own copy: `what` differs, and what of
-     *     the job would change. The other fields are the board's.
+     * @description What the workshop says of a board of the job or its machine otherwise than the job's own copy: `what` differs, and
+     *     what of the job would change. The other fields are the board's.
      */
     NewsOut: {
+      /** Board */
+      board: string
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
       /** Id */
@@ -1765,42 +1998,42 @@ export interface components {
     }
     /**
      * PartOut
-     * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high.
-     *
-     *     `outline` is its outer outline as points, to draw it standing as `origin`, `u`, `v` and `n` say.
+     * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
+     *     `corners` and `edges` are the names of those that steps and joints may point at.
      */
     PartOut: {
+      /** Board */
+      board: string
       /** Box */
       box: [number, number, number, number]
       /** Corners */
-      corners: components['schemas']['CornerIn'][]
+      corners: string[]
+      /** Edges */
+      edges: string[]
       /** Id */
       id: string
-      /** Marks */
-      marks: components['schemas']['MarkOut'][]
-      /** N */
-      n: [number, number, number]
-      /** Origin */
-      origin: [number, number, number]
+      /** Loose */
+      loose: number
       /** Outline */
       outline: [number, number][]
       /** Path */
       path: string
       /** Quantity */
       quantity: number
+      /** Steps */
+      steps: components['schemas']['StepOut'][]
       /** Thickness */
       thickness: number
       /** Title */
       title: string
-      /** U */
-      u: [number, number, number]
-      /** V */
-      v: [number, number, number]
     }
-    /** PartProofOut */
-    PartProofOut: {
-      /** Copy Number */
-      copy_number: number
+    /**
+     * PartProof
+     * @description One finished piece. `edge` and the corners are its worst distances from nominal in mm, None if there is none.
+     */
+    PartProof: {
+      /** Copy */
+      copy: number
       /** Corner */
       corner: number | null
       /** Edge */
@@ -2130,7 +2363,7 @@ export interface components {
      */
     ProofOut: {
       /** Findings */
-      findings: components['schemas']['FindingOut'][]
+      findings: components['schemas']['Finding'][]
       /** Finished */
       finished: {
         [key: string]: string[]
@@ -2138,19 +2371,19 @@ export interface components {
       /** Fits */
       fits: boolean
       /** Mates */
-      mates: components['schemas']['MateProofOut'][]
+      mates: components['schemas']['MateProof'][]
       /** Moves */
       moves: number
       /** Own Speeds */
       own_speeds: boolean
       /** Parts */
-      parts: components['schemas']['PartProofOut'][]
+      parts: components['schemas']['PartProof'][]
       /** Paths */
       paths: {
         [key: string]: components['schemas']['CutPathOut'][]
       }
       /** Route */
-      route: components['schemas']['StopOut'][]
+      route: components['schemas']['Stop'][]
       /** Times */
       times: components['schemas']['SheetTimeOut'][]
     }
@@ -2197,9 +2430,30 @@ export interface components {
       /** Name */
       name: string
       /** Settings */
-      settings: components['schemas']['SettingOut'][]
+      settings: components['schemas']['Setting'][]
       /** Title */
       title: string
+    }
+    /**
+     * RevisionOut
+     * @description A revision of the history. `before` are those that undo leads back through, and the one that is shown.
+     */
+    RevisionOut: {
+      /** Before */
+      before: boolean
+      /** By */
+      by: string
+      /** Number */
+      number: number
+      /**
+       * Saved
+       * Format: date-time
+       */
+      saved: string
+      /** Sentence */
+      sentence: string
+      /** Shown */
+      shown: boolean
     }
     /**
      * ScaleValues
@@ -2229,44 +2483,44 @@ export interface components {
       token: string
     }
     /**
-     * SettingOut
-     * @description A recipe's question. `typed` and `unit` are how it was answered in this design.
+     * Setting
+     * @description One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0.
      */
-    SettingOut: {
-      /** Choices */
+    Setting: {
+      /**
+       * Choices
+       * @default []
+       */
       choices: string[]
       /** Default */
       default: string
-      /** Help */
+      /**
+       * Help
+       * @default
+       */
       help: string
       /**
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'choice'
+      kind: 'length' | 'choice' | 'count'
       /** Name */
       name: string
-      /** Optional */
+      /**
+       * Optional
+       * @default false
+       */
       optional: boolean
       /** Title */
       title: string
-      /**
-       * Typed
-       * @default
-       */
-      typed: string
-      /**
-       * Unit
-       * @default mm
-       * @enum {string}
-       */
-      unit: 'mm' | 'in'
     }
     /**
      * SheetOut
      * @description `file_names` are the names that this sheet's files get, by format.
      */
     SheetOut: {
+      /** Board */
+      board: string
       /** File Names */
       file_names: {
         [key: string]: string
@@ -2358,8 +2612,28 @@ export interface components {
       travel: number
     }
     /**
+     * StandingOut
+     * @description Where a part stands: its origin, its right `u`, its top `v`, and `n` away from its material.
+     */
+    StandingOut: {
+      /** Mirrored */
+      mirrored: boolean
+      /** N */
+      n: [number, number, number]
+      /** Origin */
+      origin: [number, number, number]
+      /** Part */
+      part: string
+      /** Placement */
+      placement: string
+      /** U */
+      u: [number, number, number]
+      /** V */
+      v: [number, number, number]
+    }
+    /**
      * StartIn
-     * @description Starts a design from a recipe; `settings` are texts as typed, in `unit`.
+     * @description Starts a job: from a recipe, whose `settings` are texts as typed, in `unit`; or empty, for no recipe.
      */
     StartIn: {
       /** Machine */
@@ -2368,7 +2642,7 @@ export interface components {
       name: string
       /**
        * Recipe
-       * @default open-tray
+       * @default
        */
       recipe: string
       /**
@@ -2390,6 +2664,33 @@ export interface components {
        * @enum {string}
        */
       unit: 'mm' | 'in'
+    }
+    /**
+     * StepOut
+     * @description A step of a part. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
+     *     data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it.
+     */
+    StepOut: {
+      /** Back */
+      back: boolean
+      /** Document */
+      document: {
+        [key: string]: unknown
+      }
+      /** Id */
+      id: string
+      /** On */
+      on: boolean
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Path */
+      path: string
+      problem: components['schemas']['Problem'] | null
+      /** Title */
+      title: string
     }
     /**
      * StockChange
@@ -2584,8 +2885,11 @@ export interface components {
       /** Sheets */
       sheets: number | null
     }
-    /** StopOut */
-    StopOut: {
+    /**
+     * Stop
+     * @description `key` names the stop; `wants` is said in ochre where something wants a look, "" otherwise.
+     */
+    Stop: {
       /** Key */
       key: string
       /** Line */
@@ -2597,14 +2901,22 @@ export interface components {
       state: 'ready' | 'look' | 'open'
       /** Title */
       title: string
-      /** Wants */
+      /**
+       * Wants
+       * @default
+       */
       wants: string
     }
     /**
      * SwapIn
-     * @description What of the workshop's to compute from instead: numbers of a board, a machine, an entry of the notebook.
+     * @description What of the workshop's to compute a board from instead: numbers of a board, a machine, an entry of the notebook.
      */
     SwapIn: {
+      /**
+       * Board
+       * @default main
+       */
+      board: string
       /** Entry */
       entry?: number | null
       /** Machine */
@@ -2698,11 +3010,13 @@ export interface components {
     }
     /**
      * TrialOut
-     * @description A job on another basis. With a `problem` it cannot be made on that one.
+     * @description A job with another basis for one board. With a `problem` it cannot be made on that one.
      */
     TrialOut: {
       /** Area */
       area: number
+      /** Board */
+      board: string
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
       /** Doubts */
@@ -2756,6 +3070,16 @@ export interface components {
       /** Limits */
       limits: number[]
     }
+    /**
+     * UsesOut
+     * @description Jobs that are of a board or a machine: one's own by name, and how many of other makers.
+     */
+    UsesOut: {
+      /** Others */
+      others: number
+      /** Own */
+      own: string[]
+    }
     /** ValidIn */
     ValidIn: {
       /** Valid */
@@ -2763,6 +3087,11 @@ export interface components {
     }
     /** VariantIn */
     VariantIn: {
+      /**
+       * Board
+       * @default main
+       */
+      board: string
       /** Entry */
       entry?: number | null
       /** Machine */
@@ -2930,6 +3259,83 @@ export interface operations {
       }
     }
   }
+  designs_api_list_archived: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignCard'][]
+        }
+      }
+    }
+  }
+  designs_api_unpack_design: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'multipart/form-data': {
+          /**
+           * File
+           * Format: binary
+           */
+          file: string
+        }
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_read_design: {
     parameters: {
       query?: never
@@ -3001,7 +3407,7 @@ export interface operations {
     }
     requestBody: {
       content: {
-        'application/json': components['schemas']['EditIn']
+        'application/json': components['schemas']['EditsIn']
       }
     }
     responses: {
@@ -3127,6 +3533,90 @@ export interface operations {
       }
     }
   }
+  designs_api_go_to: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['GoIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_read_history: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['RevisionOut'][]
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_read_job_sheet: {
     parameters: {
       query?: never
@@ -3180,6 +3670,37 @@ export interface operations {
       }
       /** @description Not Found */
       404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_pack_design: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
         headers: {
           [name: string]: unknown
         }
@@ -3503,6 +4024,45 @@ export interface operations {
       }
     }
   }
+  designs_api_keep_file: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'multipart/form-data': {
+          /**
+           * File
+           * Format: binary
+           */
+          file: string
+        }
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['KeptFileOut']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   workshop_api_list_machines: {
     parameters: {
       query?: never
@@ -3561,6 +4121,26 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_list_archived_machines: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['MachineOut'][]
         }
       }
     }
@@ -3629,6 +4209,37 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_jobs_of_machine: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        machine_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['UsesOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
         headers: {
           [name: string]: unknown
         }
@@ -4149,6 +4760,26 @@ export interface operations {
       }
     }
   }
+  workshop_api_list_archived_stocks: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['StockOut'][]
+        }
+      }
+    }
+  }
   workshop_api_remove_stock: {
     parameters: {
       query?: never
@@ -4213,6 +4844,37 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  workshop_api_jobs_of_stock: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        stock_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['UsesOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
         headers: {
           [name: string]: unknown
         }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import { assembled, project, type Triple } from '../geometry/standing'
+import { assembled, project, type Panel, type Triple } from '../geometry/standing'
 import type { Box, Point } from '../geometry/view'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
@@ -10,19 +10,27 @@ import DrawingFrame from './DrawingFrame.vue'
 const job = useJob()
 const apart = ref(0)
 
-const reach = computed(() => Math.max(...job.design!.parts.map(({ box }) => box[2] - box[0])) * 0.35)
-const faces = computed(() => assembled(job.design!.parts, (apart.value / 100) * reach.value))
+/** Every part where it stands; one that stands nowhere is not drawn. */
+const panels = computed<Panel[]>(() => {
+  const parts = new Map(job.design!.parts.map((part) => [part.id, part]))
+  return job.design!.standings.flatMap((standing) => {
+    const part = parts.get(standing.part)
+    return part ? [{ ...standing, id: part.id, thickness: part.thickness, outline: part.outline }] : []
+  })
+})
+const reach = computed(() => Math.max(0, ...job.design!.parts.map(({ box }) => box[2] - box[0])) * 0.35)
+const faces = computed(() => assembled(panels.value, (apart.value / 100) * reach.value))
 const box = computed<Box>(() => {
-  const all = assembled(job.design!.parts, apart.value ? reach.value : 0).flatMap(({ points }) => points)
+  const all = assembled(panels.value, apart.value ? reach.value : 0).flatMap(({ points }) => points)
   const xs = all.map(([x]) => x)
   const ys = all.map(([, y]) => y)
-  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
+  return xs.length ? [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] : [0, 0, 100, 60]
 })
 
 /** The joint's edge as it stands, half-way into the boards. */
 const joints = computed(() =>
   job.design!.mates.map((mate) => {
-    const part = job.design!.parts.find(({ id }) => id === mate.first.part)!
+    const part = job.design!.standings.find(({ placement }) => placement === mate.first.placement)!
     const stand = ([x, y]: readonly [number, number]): Point =>
       project(
         [0, 1, 2].map(

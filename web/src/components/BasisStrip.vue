@@ -13,16 +13,19 @@ import StockEditor from './StockEditor.vue'
 /** Reads like a sum: thickness, kerf, fit, bed, and what follows from them. */
 const job = useJob()
 const settings = useSettings()
-const basis = computed(() => job.design!.basis)
+const basis = computed(() => job.basis!)
 const length = (mm: number) => lengthText(mm, settings.unit)
 
+/** With several boards, what follows for each of the first few. */
+const several = computed(() => (job.design!.boards.length > 1 ? job.design!.boards.slice(0, 3) : []))
+
 function changed(...keys: string[]): boolean {
-  return keys.some((key) => job.changed.figures.has(`basis/${key}`))
+  return keys.some((key) => job.changed.figures.has(`basis:${job.board!.id}/${key}`))
 }
 
 function wrong(...fields: string[]): boolean {
   const field = job.problem?.field ?? ''
-  return fields.some((name) => field === name || field.startsWith(`${name}[`))
+  return fields.map(job.basisPath).some((path) => field === path || field.startsWith(`${path}/`))
 }
 
 /** What was typed in a chip that is closed counts no more; the last good state does. */
@@ -35,11 +38,20 @@ function forget(): void {
   <section class="strip" aria-label="Basis">
     <div class="head">
       <h2>Basis</h2>
-      <p class="small second">what was measured</p>
+      <select
+        v-if="job.design!.boards.length > 1"
+        class="boxed small"
+        aria-label="Board"
+        :value="job.board!.id"
+        @change="job.chosenBoard = ($event.target as HTMLSelectElement).value"
+      >
+        <option v-for="one in job.design!.boards" :key="one.id" :value="one.id">{{ one.title }}</option>
+      </select>
+      <p v-else class="small second">what was measured</p>
     </div>
     <BasisChip
       @closed="forget"
-      :title="`${basis.stock.name}, sold as ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} reading${basis.stock.readings.length > 1 ? 's' : ''}`"
+      :title="`${basis.stock.name}, nominal ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} reading${basis.stock.readings.length > 1 ? 's' : ''}`"
       :changed="changed('thickness', 'spread')"
       :problem="wrong('readings', 'stock')"
     >
@@ -91,10 +103,16 @@ function forget(): void {
       </span>
     </div>
     <div class="sum">
-      <span class="small">so a slot for this board is</span>
-      <span>
-        <b class="figure big">{{ length(basis.slot) }}</b>&ensp;
-        <span class="figure">drawn {{ length(basis.slot_drawn) }}</span>
+      <template v-if="job.design!.boards.length === 1">
+        <span class="small">Slot for this board</span>
+        <span>
+          <b class="figure big">{{ length(basis.slot) }}</b>&ensp;
+          <span class="figure">cut path {{ length(basis.slot_drawn) }}</span>
+        </span>
+      </template>
+      <span v-for="one in several" :key="one.id" class="small" :class="{ here: one.id === job.board!.id }">
+        {{ one.title }}: slot <b class="figure">{{ length(one.basis.slot) }}</b>, cut path
+        <span class="figure">{{ length(one.basis.slot_drawn) }}</span>
       </span>
     </div>
   </section>
@@ -115,6 +133,9 @@ function forget(): void {
 h2 {
   font-size: 15px;
   font-weight: 600;
+}
+.head .boxed {
+  padding: 0 4px;
 }
 .big {
   font-size: 20px;
@@ -140,5 +161,8 @@ b.big {
   background: var(--deep-wash);
   color: var(--deep);
   white-space: nowrap;
+}
+.here {
+  font-weight: 600;
 }
 </style>

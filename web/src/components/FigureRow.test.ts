@@ -66,20 +66,20 @@ describe('a row of the ledger', () => {
   })
 
   it('sends the edit and closes when it went well', async () => {
-    const edit = vi.spyOn(useJob(), 'edit').mockResolvedValue(true)
+    const edit = vi.spyOn(useJob(), 'put').mockResolvedValue(true)
     const shown = view()
     await shown.find('button').trigger('click')
     await shown.find('input').setValue('160')
     await shown.find('input').trigger('keydown.enter')
     await flushPromises()
-    expect(edit).toHaveBeenCalledWith({ width: '160' })
+    expect(edit).toHaveBeenCalledWith('width', '160')
     expect(shown.find('input').exists()).toBe(false)
     expect(document.activeElement).toBe(shown.find('button').element)
   })
 
   it('stays open with its problem when the edit was refused', async () => {
     const job = useJob()
-    vi.spyOn(job, 'edit').mockImplementation(async () => {
+    vi.spyOn(job, 'put').mockImplementation(async () => {
       job.problem = new Problem('out-of-range', 'Too wide.', 'Make it less.', 'width', 422)
       return false
     })

@@ -4,7 +4,7 @@ import { computed, nextTick, ref } from 'vue'
 import type { Figure } from '../api/client'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { editText, figuresOnly, lengthText } from '../units'
+import { editText, figuresOnly, lengthText, roundedText } from '../units'
 import LengthField from './LengthField.vue'
 
 /** One number with its source and its derivation. Chosen ones open for editing; the value before an edit is shown. */
@@ -25,11 +25,15 @@ const was = computed(() => {
   return before && show(before) !== show(props.row) ? show(before) : null
 })
 
+/** A figure that its derivation adds up to is shown with as many decimals as it takes. */
+const isFiner = (mm: number) => Math.abs(mm - Number(roundedText(mm, 2))) > 0.0005
+
 function show({ key, kind, value, word }: Figure): string {
   if (value === null) return word
-  if (kind === 'length') return lengthText(value, settings.unit, key === 'clearance' ? 3 : 2)
-  if (kind === 'area') return (value / 100).toFixed(1)
-  return kind === 'share' ? (value * 100).toFixed(0) : String(value)
+  if (kind === 'length')
+    return lengthText(value, settings.unit, key === 'clearance' || isFiner(value) ? 3 : 2)
+  if (kind === 'area') return roundedText(value / 100, 1)
+  return kind === 'share' ? roundedText(value * 100, 0) : String(value)
 }
 
 const unit = computed(
@@ -50,7 +54,7 @@ async function close(): Promise<void> {
 }
 
 async function commit(text: string): Promise<void> {
-  if (await job.edit({ [props.row.field]: text })) await close()
+  if (await job.put(props.row.field, text)) await close()
 }
 
 /** Leaving the field ends the edit; the button that gives way to it does not. */

@@ -9,7 +9,7 @@ import LengthField from './LengthField.vue'
 /** How loose the maker wants it: a word, or the clearance itself; and what comes of it over all that is not sure. */
 const job = useJob()
 const settings = useSettings()
-const basis = computed(() => job.design!.basis)
+const basis = computed(() => job.basis!)
 const length = (mm: number) => lengthText(mm, settings.unit, 3)
 </script>
 
@@ -20,17 +20,17 @@ const length = (mm: number) => lengthText(mm, settings.unit, 3)
       :key="fit.name"
       class="plain"
       :aria-pressed="basis.fit === fit.name"
-      @click="job.edit({ clearance: `${fit.clearance} mm` })"
+      @click="job.putBasis('clearance', `${fit.clearance} mm`)"
     >
       <b>{{ fit.name }}</b>
       <span class="figure small">{{ signedText(fit.clearance, settings.unit, 2) }}</span>
     </button>
   </div>
   <LengthField
-    field="clearance"
+    :field="job.basisPath('clearance')"
     :label="`Clearance, in ${settings.unit}`"
     :text="shortText(basis.clearance, settings.unit)"
-    @commit="job.edit({ clearance: $event })"
+    @commit="job.putBasis('clearance', $event)"
   />
   <p class="small second note">The whole gap of one finger in its socket, half of it on either side.</p>
   <dl class="small">

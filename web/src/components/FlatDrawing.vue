@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import type { Part } from '../api/client'
 import { inRows } from '../geometry/rows'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
@@ -21,6 +22,8 @@ const laid = computed(() =>
     1.5,
   ),
 )
+
+const hasMarks = (part: Part) => part.steps.length > 1
 
 function select(id: string): void {
   job.selected = job.selected === `part:${id}` ? '' : `part:${id}`
@@ -56,14 +59,14 @@ function select(id: string): void {
     <template #over="{ at, pxPerMm }">
       <g v-for="(part, i) in parts" :key="part.id" class="words">
         <text
-          v-if="!part.marks.length"
+          v-if="!hasMarks(part)"
           :x="at([laid.places[i]![0] + (part.box[0] + part.box[2]) / 2, 0])[0]"
           :y="at([0, laid.places[i]![1] + (part.box[1] + part.box[3]) / 2])[1]"
         >
           {{ part.title }}
         </text>
         <text
-          v-if="!part.marks.length && (part.box[2] - part.box[0]) * pxPerMm > 130"
+          v-if="!hasMarks(part) && (part.box[2] - part.box[0]) * pxPerMm > 130"
           class="figure second"
           :x="at([laid.places[i]![0] + (part.box[0] + part.box[2]) / 2, 0])[0]"
           :y="at([0, laid.places[i]![1] + (part.box[1] + part.box[3]) / 2])[1] + 18"
@@ -86,8 +89,10 @@ function select(id: string): void {
 .part:hover {
   fill: color-mix(in srgb, var(--board) 60%, var(--deep-wash));
 }
-.part:focus-visible {
+.part:focus {
   outline: none;
+}
+.part:focus-visible {
   stroke: var(--deep);
   stroke-width: 3;
 }

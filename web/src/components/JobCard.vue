@@ -4,11 +4,11 @@ import { computed } from 'vue'
 import type { Card } from '../api/client'
 import { inRows } from '../geometry/rows'
 import { useSettings } from '../stores/settings'
-import { lengthText } from '../units'
+import { inUnit, lengthText } from '../units'
 
 /** One job: its parts in silhouette, and what it is made of. */
 const props = defineProps<{ job: Card }>()
-defineEmits<{ remove: [] }>()
+defineEmits<{ archive: [] }>()
 const settings = useSettings()
 
 const laid = computed(() =>
@@ -40,13 +40,21 @@ const changed = computed(() =>
       </svg>
       <b>{{ job.name }}</b>
       <span class="small second">
-        {{ job.stock }} <span class="figure">{{ lengthText(job.thickness, settings.unit) }}</span>
-        {{ settings.unit }} · revision {{ job.revision }} · {{ changed }}
+        <template v-for="board in job.boards" :key="board.name"
+          >{{ board.name }} <span class="figure">{{ lengthText(board.thickness, settings.unit) }}</span>
+          {{ settings.unit }} ·
+        </template>
+        revision {{ job.revision }} · {{ changed }}
       </span>
-      <span v-if="job.news.length" class="small ochre">the workshop has news: {{ job.news.join(', ') }}</span>
-      <span v-if="job.variant_of" class="small second">a variant of {{ job.variant_of }}</span>
+      <span v-if="job.news.length" class="small ochre"
+        >Changed in the workshop since: {{ job.news.join(', ') }}</span
+      >
+      <span v-if="job.problem" class="small bad"
+        >cannot be computed: {{ inUnit(job.problem.why, settings.unit) }}</span
+      >
+      <span v-if="job.variant_of" class="small second">variant of {{ job.variant_of }}</span>
     </RouterLink>
-    <button class="link small" :aria-label="`put ${job.name} away`" @click="$emit('remove')">put away</button>
+    <button class="link small" :aria-label="`Archive ${job.name}`" @click="$emit('archive')">Archive</button>
   </article>
 </template>
 
@@ -84,13 +92,12 @@ b {
 }
 button {
   position: absolute;
-  top: 6px;
   right: 8px;
+  bottom: 8px;
   color: var(--second);
-  opacity: 0;
+  background: var(--panel);
 }
-article:hover button,
-article:focus-within button {
-  opacity: 1;
+.bad {
+  color: var(--bad);
 }
 </style>

@@ -16,7 +16,7 @@ watch(
 )
 
 function commit(): void {
-  if (name.value !== job.design?.name) void job.edit({ name: name.value })
+  if (name.value !== job.design?.name) void job.put('name', name.value)
 }
 
 function restore(): void {

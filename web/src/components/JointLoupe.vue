@@ -16,7 +16,11 @@ const props = defineProps<{ mate: Mate }>()
 const job = useJob()
 const settings = useSettings()
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
-const basis = computed(() => job.design!.basis)
+/** Of the board that stands in the socket: the second one's. */
+const basis = computed(() => {
+  const part = job.design!.parts.find(({ id }) => id === props.mate.second.part)
+  return (job.design!.boards.find(({ id }) => id === part?.board) ?? job.design!.boards[0]!).basis
+})
 const board = ref(0)
 
 watch([() => basis.value.thickness, () => props.mate.id], () => (board.value = basis.value.thickness), {

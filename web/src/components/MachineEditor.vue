@@ -25,7 +25,7 @@ onMounted(async () => {
   kinds.value = (await api.choices()).machine_kinds
 })
 
-const basis = computed(() => job.design!.basis)
+const basis = computed(() => job.basis!)
 const machine = computed(() => basis.value.machine)
 const known = computed(
   () =>
@@ -68,7 +68,7 @@ async function add(body: MachineIn): Promise<void> {
   const added = await api.addMachine(body)
   adding.value = false
   machines.value = await api.machines()
-  await job.edit({ machine: added.id })
+  await job.putBasis('machine', added.id)
 }
 </script>
 
@@ -78,7 +78,7 @@ async function add(body: MachineIn): Promise<void> {
     <select
       class="boxed"
       :value="known?.id ?? ''"
-      @change="job.edit({ machine: Number(($event.target as HTMLSelectElement).value) })"
+      @change="job.putBasis('machine', Number(($event.target as HTMLSelectElement).value))"
     >
       <option v-if="!known" value="" disabled>{{ machine.name }}</option>
       <option v-for="one in machines" :key="one.id" :value="one.id">
@@ -88,7 +88,7 @@ async function add(body: MachineIn): Promise<void> {
     </select>
   </label>
   <p class="links">
-    <button class="link small" @click="adding = true">add a machine</button>
+    <button class="link small" @click="adding = true">Add a machine</button>
     <RouterLink v-if="known" class="small go" :to="{ name: 'machines', params: { id: known.id } }"
       >see the machine</RouterLink
     >
@@ -99,9 +99,9 @@ async function add(body: MachineIn): Promise<void> {
     In the spindle
     <select
       class="boxed"
-      data-field="tool"
+      :data-field="job.basisPath('tool')"
       :value="machine.tool"
-      @change="job.edit({ tool: ($event.target as HTMLSelectElement).value })"
+      @change="job.putBasis('tool', ($event.target as HTMLSelectElement).value)"
     >
       <option value="">none of them</option>
       <option v-for="tool in machine.tools" :key="tool.name">{{ tool.name }}</option>
@@ -109,10 +109,10 @@ async function add(body: MachineIn): Promise<void> {
   </label>
   <LengthField
     class="kerf"
-    field="kerf"
+    :field="job.basisPath('kerf')"
     :label="`Kerf, in ${settings.unit}`"
     :text="shortText(machine.kerf, settings.unit)"
-    @commit="job.edit({ kerf: $event })"
+    @commit="job.putBasis('kerf', $event)"
   />
   <p v-if="machine.found" class="small second">
     {{ withinText(machine.found.within, settings.unit) }}, by a {{ WAY_TITLES[machine.found.way as Way] }} on
@@ -135,7 +135,7 @@ async function add(body: MachineIn): Promise<void> {
       <span v-for="warning in entry.warnings" :key="warning" class="ochre"
         >{{ inUnit(warning, settings.unit) }}.
       </span>
-      <button class="link" @click="job.edit({ entry: entry.id })">
+      <button class="link" @click="job.putBasis('entry', entry.id)">
         {{ entry.warnings.length ? 'use it all the same' : 'use it' }}
       </button>
     </li>

@@ -8,7 +8,7 @@ import NewsNote from './NewsNote.vue'
 
 const WIDTH = { about: '', title: 'outside width', kind: 'length', before: 156.12, after: 156.42 } as Change
 const BOARD: News = {
-  of: 'board', id: 7, what: ['thickness'], measured: '2026-11-20', was_measured: '2026-11-02', thickness: 3.21,
+  board: 'main', of: 'board', id: 7, what: ['thickness'], measured: '2026-11-20', was_measured: '2026-11-02', thickness: 3.21,
   changes: [WIDTH], problem: null,
 } // prettier-ignore
 
@@ -21,17 +21,17 @@ describe('news of the workshop', () => {
   const note = (news: News) => mount(NewsNote, { props: { news } })
 
   it('say what differs and what would change, and are followed when asked', async () => {
-    const edit = vi.spyOn(useJob(), 'edit').mockResolvedValue(true)
+    const edit = vi.spyOn(useJob(), 'put').mockResolvedValue(true)
     const view = note(BOARD)
     expect(view.text()).toContain('The rack says 3.210')
     expect(view.text()).toContain('1 figure would change')
     expect(view.text()).toContain('156.42')
     await view.find('button').trigger('click')
-    expect(edit).toHaveBeenCalledWith({ stock: 7 })
+    expect(edit).toHaveBeenCalledWith('basis/main/stock', 7)
     await note({ ...BOARD, of: 'machine', thickness: null })
       .find('button')
       .trigger('click')
-    expect(edit).toHaveBeenLastCalledWith({ machine: 7 })
+    expect(edit).toHaveBeenLastCalledWith('basis/main/machine', 7)
   })
 
   it('say when nothing would change, and when it would no longer work', () => {

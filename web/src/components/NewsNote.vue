@@ -11,7 +11,7 @@ const props = defineProps<{ news: News }>()
 const job = useJob()
 const settings = useSettings()
 const follow = () =>
-  job.edit(props.news.of === 'board' ? { stock: props.news.id } : { machine: props.news.id })
+  job.put(`basis/${props.news.board}/${props.news.of === 'board' ? 'stock' : 'machine'}`, props.news.id)
 </script>
 
 <template>

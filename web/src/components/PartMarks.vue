@@ -6,9 +6,9 @@ defineProps<{ part: Part; transform: string }>()
 </script>
 
 <template>
-  <template v-for="mark in part.marks" :key="mark.id">
+  <template v-for="mark in part.steps" :key="mark.id">
     <path
-      v-if="mark.path"
+      v-if="mark.path && !mark.back"
       :d="mark.path"
       :transform="transform"
       fill-rule="evenodd"

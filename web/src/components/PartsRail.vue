@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
+import { roundedText, shortText } from '../units'
 
 /** Every part as a true silhouette, all at one scale. */
 const job = useJob()
@@ -13,8 +13,8 @@ const WIDEST = 92
 
 const parts = computed(() => job.design!.parts)
 const scale = computed(() => {
-  const widest = Math.max(...parts.value.map(({ box }) => box[2] - box[0]))
-  const highest = Math.max(...parts.value.map(({ box }) => box[3] - box[1]))
+  const widest = Math.max(1, ...parts.value.map(({ box }) => box[2] - box[0]))
+  const highest = Math.max(1, ...parts.value.map(({ box }) => box[3] - box[1]))
   return Math.min(HEIGHT / highest, WIDEST / widest)
 })
 const pieces = computed(() => parts.value.reduce((sum, part) => sum + part.quantity, 0))
@@ -24,14 +24,17 @@ const area = computed(() =>
     return sum + part.quantity * (row?.value ?? 0)
   }, 0),
 )
-const wrong = computed(() => new Set(job.proof?.findings.map(({ part }) => part)))
+const boards = computed(() => job.design!.boards.map(({ basis }) => basis.stock.name).join(', '))
+const wrong = computed(
+  () => new Set([...(job.proof?.findings ?? []), ...job.design!.findings].map(({ part }) => part)),
+)
 </script>
 
 <template>
   <section class="rail" aria-label="Parts">
     <div class="head">
-      <b>{{ pieces }} parts</b>
-      <p class="small second">{{ (area / 1e6).toFixed(3) }} m² of {{ job.design!.basis.stock.name }}</p>
+      <b>{{ pieces }} part{{ pieces === 1 ? '' : 's' }}</b>
+      <p class="small second">{{ roundedText(area / 1e6, 3) }} m² of {{ boards }}</p>
     </div>
     <button
       v-for="part in parts"

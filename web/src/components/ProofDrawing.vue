@@ -19,7 +19,9 @@ const findings = computed(() =>
 )
 const cuts = computed(() => paths.value.filter(({ operation }) => operation === 'cut'))
 const others = computed(() => paths.value.filter(({ operation }) => operation !== 'cut'))
-const kerf = computed(() => job.design!.basis.machine.kerf)
+const kerf = computed(
+  () => job.design!.boards.find(({ id }) => id === props.sheet.board)?.basis.machine.kerf ?? 0,
+)
 
 /** A corner of a path, close enough to see the beam: the first one, or the one of the part that is selected. */
 function lookAtCorner(): void {

@@ -32,10 +32,10 @@ const proud = computed(() => {
   <section>
     <h3>Parts, off nominal</h3>
     <ul>
-      <li v-for="part in proof.parts" :key="`${part.part}-${part.copy_number}`">
+      <li v-for="part in proof.parts" :key="`${part.part}-${part.copy}`">
         <span class="tick" :class="{ bad: !part.ok }">{{ part.ok ? '✓' : '!' }}</span>
         <button @click="job.selected = `part:${part.part}`">
-          {{ partTitle(part.part, part.copy_number) }}
+          {{ partTitle(part.part, part.copy) }}
         </button>
         <span class="figure"
           >{{ fine(part.edge) }} <span class="second">{{ settings.unit }}</span></span

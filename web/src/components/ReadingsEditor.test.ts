@@ -9,8 +9,10 @@ import ReadingsEditor from './ReadingsEditor.vue'
 
 function withReadings(...readings: number[]) {
   const job = useJob()
-  job.design = { id: 1, moves: 1, basis: { stock: { readings } } } as unknown as Design
-  return vi.spyOn(job, 'edit').mockResolvedValue(true)
+  job.design = {
+    id: 1, moves: 1, boards: [{ id: 'main', basis: { stock: { readings } } }],
+  } as unknown as Design // prettier-ignore
+  return vi.spyOn(job, 'putBasis').mockResolvedValue(true)
 }
 
 const inputs = (view: ReturnType<typeof mount>) => view.findAll('input').map((input) => input.element.value)
@@ -34,7 +36,7 @@ describe('caliper readings', () => {
     await last.setValue('0.121')
     await last.trigger('keydown.enter')
     await flushPromises()
-    expect(edit).toHaveBeenCalledWith({ readings: ['3.0199 mm', '3.1 mm', '0.121'] })
+    expect(edit).toHaveBeenCalledWith('readings', ['3.0199 mm', '3.1 mm', '0.121'])
     expect(document.activeElement).toBe(view.findAll('input')[3]!.element)
   })
 
@@ -49,14 +51,20 @@ describe('caliper readings', () => {
     const edit = withReadings(3.02, 3.3, 3.1)
     const view = mount(ReadingsEditor)
     await view.find('[aria-label="remove reading 2"]').trigger('click')
-    expect(edit).toHaveBeenCalledWith({ readings: ['3.02 mm', '3.1 mm'] })
+    expect(edit).toHaveBeenCalledWith('readings', ['3.02 mm', '3.1 mm'])
   })
 
   it('point at the one that is wrong, and keep it', async () => {
     withReadings(3.02, 3.1)
     const view = mount(ReadingsEditor)
     await view.findAll('input')[1]!.setValue('31')
-    useJob().problem = new Problem('readings-disagree', 'Far apart.', 'Look again.', 'readings[1]', 422)
+    useJob().problem = new Problem(
+      'readings-disagree',
+      'Far apart.',
+      'Look again.',
+      'basis/main/readings/1',
+      422,
+    )
     await view.vm.$nextTick()
     expect(view.findAll('input').map((input) => input.attributes('aria-invalid'))).toEqual([
       undefined,

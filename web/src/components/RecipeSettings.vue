@@ -5,16 +5,17 @@ import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { editText } from '../units'
 import LengthField from './LengthField.vue'
+import ProblemNote from './ProblemNote.vue'
 
-/** The recipe's questions that are no dimension: choices, and lengths that may stay empty. */
+/** The recipe's questions that are no dimension: choices, counts, and lengths that may stay empty. */
 const job = useJob()
 const settings = useSettings()
-const named = computed(() => new Set(job.design!.ledger['job']!.map(({ key }) => key)))
-const rest = computed(() => job.design!.settings.filter(({ name }) => !named.value.has(name)))
+const named = computed(() => new Set(job.design!.lengths.map(({ name }) => name)))
+const rest = computed(() => job.design!.answers.filter(({ setting }) => !named.value.has(setting.name)))
 </script>
 
 <template>
-  <div v-for="setting in rest" :key="setting.name" class="setting">
+  <div v-for="{ setting, typed, unit } in rest" :key="setting.name" class="setting">
     <template v-if="setting.kind === 'choice'">
       <span :id="`choice-${setting.name}`">{{ setting.title }}</span>
       <span class="choice" role="group" :aria-labelledby="`choice-${setting.name}`">
@@ -22,8 +23,8 @@ const rest = computed(() => job.design!.settings.filter(({ name }) => !named.val
           v-for="choice in setting.choices"
           :key="choice"
           class="plain"
-          :aria-pressed="choice === setting.typed"
-          @click="job.edit({ [setting.name]: choice })"
+          :aria-pressed="choice === typed"
+          @click="job.put(`answers/${setting.name}`, choice)"
         >
           {{ choice }}
         </button>
@@ -32,11 +33,16 @@ const rest = computed(() => job.design!.settings.filter(({ name }) => !named.val
     <LengthField
       v-else
       class="length"
-      :field="setting.name"
+      :field="`answers/${setting.name}`"
       :label="setting.title"
-      :text="setting.typed ? editText(setting.typed, setting.unit, settings.unit) : ''"
-      placeholder="by thickness"
-      @commit="job.edit({ [setting.name]: $event })"
+      :text="typed ? editText(typed, unit, settings.unit) : ''"
+      :placeholder="setting.kind === 'length' ? 'by thickness' : undefined"
+      @commit="job.put(`answers/${setting.name}`, $event)"
+    />
+    <ProblemNote
+      v-if="setting.kind === 'choice' && job.problemAt(`answers/${setting.name}`)"
+      class="length"
+      :problem="job.problemAt(`answers/${setting.name}`)!"
     />
     <span class="small second help">{{ setting.help }}</span>
   </div>

@@ -13,12 +13,12 @@ const TITLES: Record<string, string> = {
 
 <template>
   <label class="second">
-    Relief in corners that take a mate
+    Inside-corner relief
     <select
       class="boxed"
       data-field="relief"
       :value="job.design!.relief"
-      @change="job.edit({ relief: ($event.target as HTMLSelectElement).value })"
+      @change="job.put('relief', ($event.target as HTMLSelectElement).value)"
     >
       <option v-for="(title, name) in TITLES" :key="name" :value="name">{{ title }}</option>
     </select>

@@ -108,8 +108,10 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
   stroke: var(--deep);
   stroke-width: 2;
 }
-.part:focus-visible {
+.part:focus {
   outline: none;
+}
+.part:focus-visible {
   stroke: var(--deep);
   stroke-width: 3;
 }

@@ -19,12 +19,15 @@ const machines = shallowRef<Machine[]>([])
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
 const answers = reactive<Record<string, string>>({})
-const form = reactive({ name: 'Open tray', stock: 0, machine: 0 })
+const form = reactive({ name: 'New job', stock: 0, machine: 0 })
 
-const recipe = computed(() => choices.value?.recipes[0])
+/** "" starts an empty job. */
+const chosen = ref('open-tray')
+const recipe = computed(() => choices.value?.recipes.find(({ name }) => name === chosen.value) ?? null)
+const fieldOf = (found: Problem | null) => found?.field.replace('answers/', '') ?? ''
 const elsewhere = computed(() => {
   const known = new Set(['name', ...(recipe.value?.settings.map(({ name }) => name) ?? [])])
-  return problem.value && !known.has(problem.value.field) ? problem.value : null
+  return problem.value && !known.has(fieldOf(problem.value)) ? problem.value : null
 })
 
 onMounted(async () => {
@@ -33,7 +36,7 @@ onMounted(async () => {
     api.stocks(),
     api.machines(),
   ])
-  for (const setting of recipe.value!.settings) {
+  for (const setting of choices.value.recipes.flatMap(({ settings: asked }) => asked)) {
     const inches = setting.kind === 'length' && setting.default && settings.unit === 'in'
     answers[setting.name] = inches ? shortText(Number(setting.default), 'in') : setting.default
   }
@@ -47,8 +50,10 @@ async function start(): Promise<void> {
   busy.value = true
   try {
     const design = await api.start({
-      recipe: recipe.value!.name,
-      settings: answers,
+      recipe: chosen.value,
+      settings: Object.fromEntries(
+        (recipe.value?.settings ?? []).map(({ name }) => [name, answers[name] ?? '']),
+      ),
       unit: settings.unit,
       ...form,
     })
@@ -63,9 +68,17 @@ async function start(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Start a tray" width="520" append-to-body @closed="emit('close')">
-    <form v-if="recipe" @submit.prevent="start">
-      <p class="second wide">{{ recipe.about }}</p>
+  <ElDialog v-model="open" title="New job" width="520" append-to-body @closed="emit('close')">
+    <form v-if="choices" @submit.prevent="start">
+      <div class="wide choice" role="radiogroup" aria-label="What to start from">
+        <label v-for="one in choices.recipes" :key="one.name">
+          <input v-model="chosen" type="radio" :value="one.name" name="recipe" /> {{ one.title }}
+        </label>
+        <label><input v-model="chosen" type="radio" value="" name="recipe" /> Empty job</label>
+      </div>
+      <p class="second wide">
+        {{ recipe ? recipe.about : 'No parts yet: you add them at Shape, one step after the other.' }}
+      </p>
       <label class="wide">
         Name
         <input
@@ -77,19 +90,19 @@ async function start(): Promise<void> {
         <ProblemNote v-if="problem?.field === 'name'" :problem="problem" />
       </label>
       <label
-        v-for="setting in recipe.settings"
+        v-for="setting in recipe?.settings ?? []"
         :key="setting.name"
         :class="{ wide: setting.kind === 'choice' }"
       >
         {{ setting.title }}
         <span v-if="setting.kind === 'length'" class="second small">{{ settings.unit }}</span>
         <input
-          v-if="setting.kind === 'length'"
+          v-if="setting.kind !== 'choice'"
           v-model="answers[setting.name]"
           class="boxed figure"
           autocomplete="off"
           :data-field="setting.name"
-          :aria-invalid="problem?.field === setting.name ? 'true' : undefined"
+          :aria-invalid="fieldOf(problem) === setting.name ? 'true' : undefined"
         />
         <span v-else class="choice">
           <label v-for="choice in setting.choices" :key="choice">
@@ -98,7 +111,7 @@ async function start(): Promise<void> {
           </label>
         </span>
         <span class="small second">{{ setting.help }}</span>
-        <ProblemNote v-if="problem?.field === setting.name" :problem="problem" />
+        <ProblemNote v-if="problem && fieldOf(problem) === setting.name" :problem="problem" />
       </label>
       <label>
         Board

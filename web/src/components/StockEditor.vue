@@ -25,7 +25,7 @@ onMounted(async () => {
   kinds.value = (await api.choices()).stock_kinds
 })
 
-const basis = computed(() => job.design!.basis)
+const basis = computed(() => job.basis!)
 const stock = computed(() => basis.value.stock)
 const onRack = computed(
   () =>
@@ -40,7 +40,7 @@ async function add(body: StockIn): Promise<void> {
   const added = await api.addStock(body)
   adding.value = false
   rack.value = await api.stocks()
-  await job.edit({ stock: added.id })
+  await job.putBasis('stock', added.id)
 }
 
 /** A new measurement on the rack, which the job then follows. */
@@ -48,7 +48,7 @@ async function keepOnRack(): Promise<void> {
   const { id } = onRack.value!
   await api.changeStock(id, { readings: stock.value.readings })
   rack.value = await api.stocks()
-  if (await job.edit({ stock: id })) kept.value = 'The rack has these readings now.'
+  if (await job.putBasis('stock', id)) kept.value = 'The rack has these readings now.'
 }
 
 const sizes = computed(() => [
@@ -64,7 +64,7 @@ const sizes = computed(() => [
       <select
         class="boxed"
         :value="onRack?.id ?? ''"
-        @change="job.edit({ stock: Number(($event.target as HTMLSelectElement).value) })"
+        @change="job.putBasis('stock', Number(($event.target as HTMLSelectElement).value))"
       >
         <option v-if="!onRack" value="" disabled>{{ stock.name }}</option>
         <option v-for="one in rack" :key="one.id" :value="one.id">
@@ -74,9 +74,9 @@ const sizes = computed(() => [
       </select>
     </label>
     <p class="links">
-      <button class="link small" @click="adding = true">add a board</button>
+      <button class="link small" @click="adding = true">Add a board</button>
       <RouterLink v-if="onRack" class="small go" :to="{ name: 'rack', params: { id: onRack.id } }"
-        >see it there</RouterLink
+        >Open in rack</RouterLink
       >
     </p>
     <NewStock v-if="adding" :kinds="kinds" :save="add" @close="adding = false" />
@@ -85,8 +85,8 @@ const sizes = computed(() => [
       <select
         class="boxed"
         :value="0"
-        data-field="sheet"
-        @change="job.edit({ sheet: ($event.target as HTMLSelectElement).value })"
+        :data-field="job.basisPath('sheet')"
+        @change="job.putBasis('sheet', ($event.target as HTMLSelectElement).value)"
       >
         <option v-for="(size, i) in sizes" :key="i" :value="i">
           {{ shortText(size.width, settings.unit) }} × {{ shortText(size.height, settings.unit)

@@ -20,6 +20,13 @@ const id = useId()
 const draft = ref(props.text)
 let sent = props.text
 
+/** A change that did not get through may be sent again as it is. */
+watch(
+  () => props.problem,
+  (problem) => {
+    if (problem?.code === 'unreachable' || problem?.code === 'busy') sent = props.text
+  },
+)
 watch(
   () => props.text,
   (text) => {

@@ -27,7 +27,8 @@ onMounted(async () => {
 })
 
 const rows = computed(() => rowsOf(trials.value))
-const isChosen = (name: 'stock' | 'machine', id: number) => chosen.value.some((swap) => swap[name] === id)
+const isChosen = (name: 'stock' | 'machine', id: number) =>
+  chosen.value.some((swap) => swap[name] === id && swap.board === job.board!.id)
 
 async function attempt(act: () => Promise<void>): Promise<void> {
   busy.value = true
@@ -45,16 +46,18 @@ watch([chosen, () => job.pauses], () =>
 function add(event: Event): void {
   const select = event.target as HTMLSelectElement
   const [name, id] = select.value.split(' ')
-  chosen.value = [...chosen.value, { [name!]: Number(id) }]
+  chosen.value = [...chosen.value, { board: job.board!.id, [name!]: Number(id) }]
   select.value = ''
 }
 
 const drop = (index: number) => (chosen.value = chosen.value.filter((_, i) => i !== index))
 
 async function adopt(index: number): Promise<void> {
-  const swap = chosen.value[index]!
-  const changes = Object.fromEntries(Object.entries(swap).filter(([, id]) => id != null))
-  if (await job.edit(changes as Record<string, number>)) drop(index)
+  const { board, ...numbers } = chosen.value[index]!
+  const edits = Object.entries(numbers)
+    .filter(([, id]) => id != null)
+    .map(([what, value]) => ({ verb: 'put' as const, path: `basis/${board}/${what}`, value }))
+  if (await job.edit(...edits)) drop(index)
 }
 
 const saveVariant = (index: number) =>
@@ -186,11 +189,11 @@ function after(row: Row, trial: Trial): string {
           <td />
           <td v-for="(trial, i) in trials" :key="i" class="words">
             <template v-if="i">
-              <button v-if="!trial.problem" class="plain small" @click="adopt(i - 1)">adopt</button>
+              <button v-if="!trial.problem" class="plain small" @click="adopt(i - 1)">Use this</button>
               <button v-if="!trial.problem" class="plain small" @click="saveVariant(i - 1)">
-                as a variant
+                Save as variant
               </button>
-              <button class="link small" @click="drop(i - 1)">take away</button>
+              <button class="link small" @click="drop(i - 1)">Remove</button>
             </template>
           </td>
         </tr>
@@ -214,7 +217,7 @@ function after(row: Row, trial: Trial): string {
     </details>
     <p v-if="trials.length < 2" class="small second">
       Every size, slot and path is computed anew for what you put beside this job’s basis; nothing is kept
-      until you adopt it.
+      until you use it.
     </p>
   </section>
 </template>

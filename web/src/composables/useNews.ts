@@ -11,5 +11,5 @@ export function useNews(of: News['of']) {
     () => void job.lookForNews(),
     { immediate: true },
   )
-  return computed(() => job.news.find((one) => one.of === of) ?? null)
+  return computed(() => job.news.find((one) => one.of === of && one.board === job.board?.id) ?? null)
 }

@@ -13,11 +13,12 @@ interface Calls<Thing, New, Changes> {
   change: (id: number, changes: Changes & { unit: Unit }) => Promise<unknown>
   remove: (id: number) => Promise<void>
   restore: (id: number) => Promise<Thing>
+  archived: () => Promise<Thing[]>
 }
 
 /** Things of the workshop's, one of them looked at: the one that the address names, else the first.
  *
- * They are changed field by field with undo, added, put away and brought back.
+ * They are changed field by field with undo, added, archived and restored.
  */
 export function useShelf<Thing extends { id: number; document: object }, New, Changes extends object>(
   name: 'rack' | 'machines',
@@ -27,7 +28,7 @@ export function useShelf<Thing extends { id: number; document: object }, New, Ch
   const route = useRoute()
   const router = useRouter()
   const all = shallowRef<Thing[] | null>(null)
-  const removed = shallowRef<Thing | null>(null)
+  const archived = shallowRef<Thing[]>([])
   const adding = ref(false)
   const one = computed(() => all.value?.find(({ id }) => id === Number(route.params['id'])) ?? all.value?.[0])
 
@@ -43,7 +44,7 @@ export function useShelf<Thing extends { id: number; document: object }, New, Ch
   useShortcuts({ undo: () => void record.undo(), redo: () => void record.redo() })
 
   async function load(): Promise<void> {
-    all.value = await calls.list()
+    ;[all.value, archived.value] = await Promise.all([calls.list(), calls.archived()])
   }
   onMounted(() => record.tell(load))
   watch(
@@ -58,21 +59,19 @@ export function useShelf<Thing extends { id: number; document: object }, New, Ch
     await router.push({ name, params: { id } })
   }
 
-  const putAway = () =>
+  const archive = () =>
     record.tell(async () => {
-      removed.value = one.value!
-      await calls.remove(removed.value.id)
+      await calls.remove(one.value!.id)
       await router.push({ name })
       await load()
     })
 
-  const bringBack = () =>
+  const restore = (id: number) =>
     record.tell(async () => {
-      const { id } = await calls.restore(removed.value!.id)
-      removed.value = null
+      await calls.restore(id)
       await load()
       await router.push({ name, params: { id } })
     })
 
-  return { all, one, removed, adding, record, change, load, add, putAway, bringBack }
+  return { all, one, archived, adding, record, change, load, add, archive, restore }
 }

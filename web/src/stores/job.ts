@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, Problem, type Changes, type Design, type Features, type News, type Proof } from '../api/client'
+import { api, Problem, type Design, type Edit, type News, type Proof } from '../api/client'
 import { oneByOne } from '../line'
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
@@ -19,15 +19,26 @@ export const useJob = defineStore('job', () => {
   /** What the workshop says newer of board and machine; looked for where it is shown. */
   const news = shallowRef<readonly News[]>([])
   const problem = shallowRef<Problem | null>(null)
-  const conflict = shallowRef<{ changes: Changes; parts: Features } | null>(null)
+  const conflict = shallowRef<{ edits: readonly Edit[]; problem: Problem } | null>(null)
   const changed = shallowRef(NOTHING_CHANGED)
   const selected = ref('')
+  /** The board that is looked at, where a job has several. */
+  const chosenBoard = ref('')
   /** How many pauses there were: what takes a while is asked for anew at each. */
   const pauses = ref(0)
   const busy = ref(0)
   let lookedAt = 0
+  let opened = 0
   const oneAfterTheOther = oneByOne()
   let proving: ReturnType<typeof setTimeout> | undefined
+
+  const board = computed(
+    () => design.value?.boards.find(({ id }) => id === chosenBoard.value) ?? design.value?.boards[0] ?? null,
+  )
+  /** What was measured and chosen for the board that is looked at. */
+  const basis = computed(() => board.value?.basis ?? null)
+  const basisPath = (what: string) => `basis/${board.value?.id ?? 'main'}/${what}`
+  const layoutPath = (what: string) => `layout/${board.value?.id ?? 'main'}/${what}`
 
   const route = computed(() => {
     const fresh = proof.value && proof.value.moves === design.value?.moves ? proof.value : null
@@ -36,7 +47,9 @@ export const useJob = defineStore('job', () => {
 
   async function open(id: number): Promise<void> {
     if (design.value?.id !== id) close()
-    show(await api.design(id))
+    const asked = ++opened
+    const found = await api.design(id)
+    if (asked === opened) show(found) // else another job was opened meanwhile
   }
 
   function close(): void {
@@ -48,6 +61,7 @@ export const useJob = defineStore('job', () => {
     conflict.value = null
     changed.value = NOTHING_CHANGED
     selected.value = ''
+    chosenBoard.value = ''
   }
 
   function show(next: Design): void {
@@ -69,7 +83,7 @@ export const useJob = defineStore('job', () => {
 
   async function prove(): Promise<void> {
     const asked = design.value
-    if (!asked || proof.value?.moves === asked.moves) return
+    if (!asked || asked.problem || proof.value?.moves === asked.moves) return
     try {
       const answer = await api.proof(asked.id)
       if (design.value?.id === asked.id && answer.moves === design.value.moves) proof.value = answer
@@ -80,7 +94,7 @@ export const useJob = defineStore('job', () => {
 
   /** Asks once at each pause, however many places show it. */
   async function lookForNews(): Promise<void> {
-    if (!design.value || lookedAt === pauses.value) return
+    if (!design.value || design.value.problem || lookedAt === pauses.value) return
     lookedAt = pauses.value
     const { id, moves } = design.value
     const found = await api.news(id)
@@ -90,7 +104,7 @@ export const useJob = defineStore('job', () => {
   /** Runs `ask` after whatever is under way; a problem is kept for the field it names. Tells whether it went well. */
   function inLine(
     ask: (current: Design) => Promise<Design>,
-    onConflict: () => void = takeTheirs,
+    onConflict: (problem: Problem) => void = takeTheirs,
   ): Promise<boolean> {
     const run = async (): Promise<boolean> => {
       if (!design.value) return false
@@ -100,7 +114,7 @@ export const useJob = defineStore('job', () => {
         return true
       } catch (error) {
         if (!(error instanceof Problem)) throw error
-        if (error.code === 'changed-elsewhere') onConflict()
+        if (error.code === 'changed-elsewhere') onConflict(error)
         else problem.value = error
         return false
       } finally {
@@ -110,14 +124,30 @@ export const useJob = defineStore('job', () => {
     return oneAfterTheOther(run)
   }
 
-  /** `parts` is what is drawn on parts, by their ids, in place of what was. */
-  function edit(changes: Changes, parts: Features = {}): Promise<boolean> {
+  /** Several edits are one revision. What somebody else saved meanwhile stays, unless it gets in the way. */
+  function edit(...edits: Edit[]): Promise<boolean> {
     const { unit } = useSettings()
     return inLine(
-      (current) => api.edit(current.id, changes, unit, current.moves, parts),
-      () => (conflict.value = { changes, parts }),
+      (current) => api.edit(current.id, edits, unit, current.moves, current.revision),
+      (found) => (conflict.value = { edits, problem: found }),
     )
   }
+
+  const put = (path: string, value: unknown) => edit({ verb: 'put', path, value })
+  const putBasis = (what: string, value: unknown) => put(basisPath(what), value)
+
+  /** Does what is no edit but belongs to one, a file to keep first; a problem is kept like an edit's. */
+  async function attempt(act: () => Promise<void>): Promise<void> {
+    try {
+      await act()
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      problem.value = error
+    }
+  }
+
+  /** To any revision of the history. */
+  const goTo = (revision: number) => inLine((current) => api.go(current.id, revision, current.moves))
 
   const undo = () => inLine((current) => api.undo(current.id, current.moves))
   const redo = () => inLine((current) => api.redo(current.id, current.moves))
@@ -134,17 +164,18 @@ export const useJob = defineStore('job', () => {
     conflict.value = null
     if (!mine || !design.value) return
     const newest = await api.design(design.value.id)
-    design.value = { ...design.value, moves: newest.moves }
-    await edit(mine.changes, mine.parts)
+    design.value = newest
+    await edit(...mine.edits)
   }
 
   function problemAt(field: string): Problem | null {
     const found = problem.value
-    return found && found.field === field ? found : null
+    return found && field && found.field === field ? found : null
   }
 
   return {
     design, proof, news, problem, conflict, changed, selected, pauses, busy, route,
-    open, close, lookForNews, edit, undo, redo, takeTheirs, saveMine, problemAt,
+    board, chosenBoard, basis, basisPath, layoutPath, open, close, lookForNews, edit, put, putBasis, attempt, goTo, undo, redo,
+    takeTheirs, saveMine, problemAt,
   } // prettier-ignore
 })

@@ -14,6 +14,8 @@ function design(moves: number, width: number, path = 'M0 0'): Design {
     ledger: { job: [row] },
     parts: [{ id: 'front', path }],
     route: [],
+    boards: [{ id: 'main', basis: {} }],
+    revision: moves,
   } as unknown as Design
 }
 
@@ -44,7 +46,7 @@ describe('the open job', () => {
     const job = useJob()
     await job.open(1)
     vi.spyOn(api, 'edit').mockResolvedValue(design(2, 160))
-    expect(await job.edit({ width: '160' })).toBe(true)
+    expect(await job.put('answers/width', '160')).toBe(true)
     expect(job.design?.moves).toBe(2)
     expect(job.changed.figures.get('job/width')?.value).toBe(150)
   })
@@ -52,11 +54,11 @@ describe('the open job', () => {
   it('keeps the last good result when an edit is refused, and the problem at its field', async () => {
     const job = useJob()
     await job.open(1)
-    vi.spyOn(api, 'edit').mockRejectedValue(refusal('not-a-length', 'width'))
-    expect(await job.edit({ width: 'x' })).toBe(false)
+    vi.spyOn(api, 'edit').mockRejectedValue(refusal('not-a-length', 'answers/width'))
+    expect(await job.put('answers/width', 'x')).toBe(false)
     expect(job.design?.moves).toBe(1)
-    expect(job.problemAt('width')?.fix).toBe('fix')
-    expect(job.problemAt('depth')).toBeNull()
+    expect(job.problemAt('answers/width')?.fix).toBe('fix')
+    expect(job.problemAt('answers/depth')).toBeNull()
   })
 
   it('sends edits one after the other, each on what the last one gave', async () => {
@@ -65,7 +67,7 @@ describe('the open job', () => {
     const edit = vi
       .spyOn(api, 'edit')
       .mockImplementation(async (_id, _changes, _unit, seen) => design(seen + 1, 150))
-    await Promise.all([job.edit({ width: '1' }), job.edit({ width: '2' }), job.edit({ width: '3' })])
+    await Promise.all(['1', '2', '3'].map((width) => job.put('answers/width', width)))
     expect(edit.mock.calls.map(([, , , seen]) => seen)).toEqual([1, 2, 3])
   })
 
@@ -75,12 +77,18 @@ describe('the open job', () => {
     vi.spyOn(api, 'edit')
       .mockRejectedValueOnce(refusal('changed-elsewhere'))
       .mockResolvedValue(design(6, 160))
-    await job.edit({ width: '160' })
-    expect(job.conflict).toEqual({ changes: { width: '160' }, parts: {} })
+    await job.put('answers/width', '160')
+    expect(job.conflict?.edits).toEqual([{ verb: 'put', path: 'answers/width', value: '160' }])
     vi.spyOn(api, 'design').mockResolvedValue(design(5, 140))
     await job.saveMine()
     expect(job.conflict).toBeNull()
-    expect(api.edit).toHaveBeenLastCalledWith(1, { width: '160' }, 'mm', 5, {})
+    expect(api.edit).toHaveBeenLastCalledWith(
+      1,
+      [{ verb: 'put', path: 'answers/width', value: '160' }],
+      'mm',
+      5,
+      5,
+    )
     expect(job.design?.moves).toBe(6)
   })
 
@@ -92,12 +100,12 @@ describe('the open job', () => {
     expect(job.proof).toBeNull()
     vi.spyOn(api, 'proof').mockResolvedValue(proof(2))
     vi.spyOn(api, 'edit').mockResolvedValue(design(2, 160))
-    await job.edit({ width: '160' })
+    await job.put('answers/width', '160')
     await vi.waitFor(() => expect(job.route).toHaveLength(1))
   })
 
   it('looks for news of the workshop once a pause, and anew when it is opened again', async () => {
-    const news = vi.spyOn(api, 'news').mockResolvedValue([{ of: 'board', id: 7 } as News])
+    const news = vi.spyOn(api, 'news').mockResolvedValue([{ of: 'board', id: 7, board: 'main' } as News])
     const job = useJob()
     await job.open(1)
     await vi.waitFor(() => expect(job.pauses).toBe(1))

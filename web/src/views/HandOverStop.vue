@@ -33,6 +33,13 @@ const FORMATS: { format: FileFormat; name: string; about: string }[] = [
   { format: 'pdf', name: 'PDF', about: '1:1, a layer to switch for each operation' },
 ]
 
+/** What is known of the files for just this state. */
+const about = computed(() => {
+  const count = job.design!.sheets.length
+  const sheets = `${count} sheet${count === 1 ? '' : 's'}`
+  if (job.proof?.moves !== job.design!.moves) return `${sheets}, not proved yet`
+  return `${sheets}, read back: ${job.proof.fits ? 'it fits' : 'it does not fit'}`
+})
 const saved = computed(() => profiles.value.find(({ id }) => id === chosen.value)?.document)
 const changed = computed(() => JSON.stringify(saved.value) !== JSON.stringify(profile.value))
 
@@ -96,12 +103,9 @@ function time(made: string): string {
 </script>
 
 <template>
-  <StopLayout
-    title="Hand over"
-    :about="`${job.design!.sheets.length} sheet${job.design!.sheets.length > 1 ? 's' : ''}, read back and proved`"
-  >
+  <StopLayout title="Hand over" :about="about">
     <div class="out">
-      <p v-if="job.proof && !job.proof.fits" class="warn">
+      <p v-if="job.proof && job.proof.moves === job.design!.moves && !job.proof.fits" class="warn">
         The proof found something to mend. Look at Prove before you cut.
       </p>
       <div v-if="profile" class="who">
@@ -140,7 +144,11 @@ function time(made: string): string {
       <ProblemNote v-if="problem" :problem="problem" />
       <ul class="formats">
         <li v-for="{ format, name, about } in FORMATS" :key="format">
-          <button class="strong" :disabled="!profile || busy !== ''" @click="write(format)">
+          <button
+            class="strong"
+            :disabled="!profile || busy !== '' || !job.design!.sheets.length"
+            @click="write(format)"
+          >
             {{ busy === format ? 'writing' : `Download ${name}` }}
           </button>
           <span>
@@ -152,6 +160,12 @@ function time(made: string): string {
             <span v-else class="file">one file for each {{ profile?.split }}</span>
             <span class="second small">{{ about }}</span>
           </span>
+        </li>
+        <li>
+          <a class="plain sheet" :href="api.packedAddress(job.design!.id)" download>Download the job</a>
+          <span class="second small"
+            >the design, what was measured, and the files it uses, as one open file</span
+          >
         </li>
         <li>
           <a class="plain sheet" :href="api.jobSheetAddress(job.design!.id)" target="_blank"
@@ -174,7 +188,12 @@ function time(made: string): string {
     </div>
     <template #ledger>
       <TimesLedger v-if="job.proof" :proof="job.proof" />
-      <LedgerPanel subject="basis" title="Cut for" />
+      <LedgerPanel
+        v-for="board in job.design!.boards"
+        :key="board.id"
+        :subject="`basis:${board.id}`"
+        :title="job.design!.boards.length > 1 ? `Cut for: ${board.title}` : 'Cut for'"
+      />
     </template>
   </StopLayout>
 </template>

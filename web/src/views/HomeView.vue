@@ -1,48 +1,52 @@
 <script setup lang="ts">
 import { defineAsyncComponent, onMounted, ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
 
-import { api, Problem, type Card } from '../api/client'
+import { api, type Card } from '../api/client'
+import ArchivedList from '../components/ArchivedList.vue'
 import JobCard from '../components/JobCard.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import TitleLine from '../components/TitleLine.vue'
+import { useProblem } from '../composables/useProblem'
 
 const StartDialog = defineAsyncComponent(() => import('../components/StartDialog.vue'))
 
 /** The maker's jobs as silhouettes, and the way to a new one. */
 const jobs = shallowRef<Card[] | null>(null)
-const removed = shallowRef<Card | null>(null)
-const problem = shallowRef<Problem | null>(null)
+const archived = shallowRef<Card[]>([])
+const { problem, tell } = useProblem()
 const starting = ref(false)
+const router = useRouter()
 
 onMounted(() => tell(load))
 
 async function load(): Promise<void> {
-  jobs.value = await api.designs()
+  ;[jobs.value, archived.value] = await Promise.all([api.designs(), api.archived()])
 }
 
-async function tell(act: () => Promise<void>): Promise<void> {
-  problem.value = null
-  try {
-    await act()
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  }
-}
-
-const remove = (job: Card) =>
+const archive = (job: Card) =>
   tell(async () => {
     await api.remove(job.id)
-    removed.value = job
     await load()
   })
 
-const bringBack = () =>
+const restore = (id: number) =>
   tell(async () => {
-    await api.restore(removed.value!.id)
-    removed.value = null
+    await api.restore(id)
     await load()
   })
+
+/** A packed job becomes a job of one's own. */
+async function unpack(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  await tell(async () => {
+    const { id } = await api.unpack(file)
+    await router.push({ name: 'shape', params: { id } })
+  })
+}
 </script>
 
 <template>
@@ -51,19 +55,21 @@ const bringBack = () =>
     <header>
       <h1>Your jobs</h1>
       <RouterLink class="check" :to="{ name: 'check' }">Check a drawing from elsewhere</RouterLink>
-      <button class="strong" @click="starting = true">Start a tray</button>
+      <label class="link open">
+        Open a packed job
+        <input class="unseen" type="file" accept=".zip" @change="unpack" />
+      </label>
+      <button class="strong" @click="starting = true">New job</button>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="removed" class="removed" role="status">
-      {{ removed.name }} is put away. <button class="link" @click="bringBack">bring it back</button>
-    </p>
     <p v-if="jobs?.length === 0" class="empty second">
       Nothing here yet. A tray is a good first job: five panels, finger joints, one sheet. Have a board and a
       caliper at hand.
     </p>
     <ul>
-      <li v-for="job in jobs ?? []" :key="job.id"><JobCard :job="job" @remove="remove(job)" /></li>
+      <li v-for="job in jobs ?? []" :key="job.id"><JobCard :job="job" @archive="archive(job)" /></li>
     </ul>
+    <ArchivedList :rows="archived" @restore="restore" />
     <StartDialog v-if="starting" @close="starting = false" />
   </main>
 </template>
@@ -93,10 +99,11 @@ ul {
   margin-left: auto;
   color: var(--deep);
 }
-.removed {
-  margin-bottom: 12px;
-  padding: 6px 12px;
-  background: var(--ochre-wash);
+.open {
+  cursor: pointer;
+}
+.open:focus-within {
+  outline: 2px solid var(--deep);
 }
 .empty {
   max-width: 420px;

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 
 import { Problem } from '../api/client'
 import BasisStrip from '../components/BasisStrip.vue'
+import BrokenJob from '../components/BrokenJob.vue'
 import JobName from '../components/JobName.vue'
 import PartsRail from '../components/PartsRail.vue'
 import ProblemNote from '../components/ProblemNote.vue'
@@ -13,11 +14,13 @@ import { useShortcuts } from '../composables/useShortcuts'
 import { useJob } from '../stores/job'
 
 const ConflictDialog = defineAsyncComponent(() => import('../components/ConflictDialog.vue'))
+const HistoryDialog = defineAsyncComponent(() => import('../components/HistoryDialog.vue'))
 
 /** A job's frame: title line, basis strip, route, the stop itself, parts rail. */
 const job = useJob()
 const route = useRoute()
 const failed = shallowRef<Problem | null>(null)
+const remembering = ref(false)
 
 useShortcuts({
   undo: () => job.design?.can_undo && void job.undo(),
@@ -42,7 +45,7 @@ const homeless = ref(false)
 
 watch([() => job.problem, () => route.name], async () => {
   await nextTick()
-  const field = job.problem?.field.replace(/\[\d+\]$/, '') ?? ''
+  const field = job.problem?.field.replace(/\/\d+$/, '') ?? ''
   homeless.value =
     job.problem !== null && !(field && document.querySelector(`[data-field^="${CSS.escape(field)}"]`))
 })
@@ -64,12 +67,14 @@ function savedAt(saved: string): string {
       </template>
       <template #actions>
         <template v-if="job.design">
-          <button class="quiet" :disabled="!job.design.can_undo" @click="job.undo">undo</button>
-          <button class="quiet" :disabled="!job.design.can_redo" @click="job.redo">redo</button>
+          <button class="quiet" @click="remembering = true">History</button>
+          <button class="quiet" :disabled="!job.design.can_undo" @click="job.undo">Undo</button>
+          <button class="quiet" :disabled="!job.design.can_redo" @click="job.redo">Redo</button>
         </template>
       </template>
     </TitleLine>
-    <template v-if="job.design">
+    <BrokenJob v-if="job.design?.problem" />
+    <template v-else-if="job.design">
       <BasisStrip />
       <div class="middle">
         <RouteColumn :stops="job.route" />
@@ -78,11 +83,12 @@ function savedAt(saved: string): string {
       <PartsRail />
       <div v-if="job.problem && homeless" class="note">
         <ProblemNote :problem="job.problem" />
-        <button class="link small" @click="job.problem = null">close</button>
+        <button class="link small" @click="job.problem = null">Close</button>
       </div>
-      <ConflictDialog v-if="job.conflict" />
     </template>
     <main v-else-if="failed" class="failed"><ProblemNote :problem="failed" /></main>
+    <ConflictDialog v-if="job.conflict" />
+    <HistoryDialog v-if="remembering && job.design" @close="remembering = false" />
   </div>
 </template>
 

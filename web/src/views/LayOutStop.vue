@@ -14,24 +14,30 @@ const number = computed({
   get: () => Math.min(wanted.value, job.design!.sheets.length),
   set: (value) => (wanted.value = value),
 })
-const sheet = computed(() => job.design!.sheets[number.value - 1]!)
+const sheet = computed(() => job.design!.sheets[number.value - 1])
+const board = computed(() => job.design!.boards.find(({ id }) => id === sheet.value?.board))
 </script>
 
 <template>
   <StopLayout
-    :title="`Sheet ${number} of ${job.design!.sheets.length}`"
-    :about="`${job.design!.basis.stock.name} on ${job.design!.basis.machine.name}`"
+    :title="sheet ? `Sheet ${number} of ${job.design!.sheets.length}` : 'No sheets'"
+    :about="
+      board ? `${board.basis.stock.name} on ${board.basis.machine.name}` : 'there is nothing to lay out yet'
+    "
   >
     <template #actions><SheetTabs v-model="number" :count="job.design!.sheets.length" /></template>
-    <SheetDrawing :sheet="sheet" />
+    <SheetDrawing v-if="sheet" :sheet="sheet" />
+    <p v-else class="nothing second">Add parts at Shape; they are laid out as they come.</p>
     <template #ledger>
-      <LedgerPanel :subject="`sheet:${number}`" :title="`Sheet ${number}`">
+      <LedgerPanel v-if="sheet" :subject="`sheet:${number}`" :title="`Sheet ${number}`">
         <label class="turns">
           <span>quarter turns allowed</span>
           <input
             type="checkbox"
-            :checked="job.design!.quarter_turns"
-            @change="job.edit({ quarter_turns: ($event.target as HTMLInputElement).checked })"
+            :checked="board?.quarter_turns"
+            @change="
+              job.put(`layout/${sheet!.board}/quarter_turns`, ($event.target as HTMLInputElement).checked)
+            "
           />
         </label>
       </LedgerPanel>
@@ -41,6 +47,9 @@ const sheet = computed(() => job.design!.sheets[number.value - 1]!)
 </template>
 
 <style scoped>
+.nothing {
+  padding: 20px 22px;
+}
 .turns {
   display: flex;
   justify-content: space-between;

@@ -9,6 +9,8 @@ import {
   type MachineIn,
   type Stock,
 } from '../api/client'
+import ArchiveButton from '../components/ArchiveButton.vue'
+import ArchivedList from '../components/ArchivedList.vue'
 import BedDrawing from '../components/BedDrawing.vue'
 import MachineLedger from '../components/MachineLedger.vue'
 import NewMachine from '../components/NewMachine.vue'
@@ -27,8 +29,9 @@ const shelf = useShelf<Machine, MachineIn, MachineChange>('machines', {
   change: api.changeMachine,
   remove: api.removeMachine,
   restore: api.restoreMachine,
+  archived: api.archivedMachines,
 })
-const { all: machines, one: machine, removed, adding, record } = shelf
+const { all: machines, one: machine, archived, adding, record } = shelf
 const rack = shallowRef<Stock[]>([])
 const choices = shallowRef<Choices | null>(null)
 const short = (mm: number) => shortText(mm, settings.unit)
@@ -53,16 +56,16 @@ onMounted(async () => {
           {{ settings.unit }}
         </span>
       </RouterLink>
-      <button class="link add" @click="adding = true">add a machine</button>
+      <button class="link add" @click="adding = true">Add a machine</button>
+      <ArchivedList
+        :rows="archived.map(({ id, document }) => ({ id, name: document.name }))"
+        @restore="shelf.restore"
+      />
     </template>
     <template #actions>
-      <button v-if="record.canUndo.value" class="plain" @click="record.undo">undo</button>
-      <button v-if="record.canRedo.value" class="plain" @click="record.redo">redo</button>
+      <button v-if="record.canUndo.value" class="plain" @click="record.undo">Undo</button>
+      <button v-if="record.canRedo.value" class="plain" @click="record.redo">Redo</button>
     </template>
-    <p v-if="removed" class="removed" role="status">
-      {{ removed.document.name }} is put away.
-      <button class="link" @click="shelf.bringBack">bring it back</button>
-    </p>
     <p v-if="machines?.length === 0" class="second">
       No machine yet. Its bed and what its beam takes away are enough to begin.
     </p>
@@ -80,7 +83,7 @@ onMounted(async () => {
           :change="shelf.change"
           :problem-at="record.problemAt"
         />
-        <p class="away"><button class="link" @click="shelf.putAway">put this machine away</button></p>
+        <ArchiveButton what="machine" :uses="() => api.jobsOfMachine(machine!.id)" @archive="shelf.archive" />
         <ProblemNote
           v-if="record.problem.value && !record.problem.value.field"
           :problem="record.problem.value"
@@ -95,17 +98,9 @@ onMounted(async () => {
 .add {
   margin: 8px 12px;
 }
-.removed {
-  margin-bottom: 8px;
-  padding: 5px 10px;
-  background: var(--ochre-wash);
-}
 .picture {
   height: 360px;
   margin-bottom: 16px;
   border: 1px solid var(--line);
-}
-.away {
-  margin-top: 18px;
 }
 </style>

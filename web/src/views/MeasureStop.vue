@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import BoardTabs from '../components/BoardTabs.vue'
 import FitEditor from '../components/FitEditor.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import MachineEditor from '../components/MachineEditor.vue'
@@ -13,7 +14,7 @@ import { useJob } from '../stores/job'
 const job = useJob()
 
 const readings = computed(() => {
-  const { stock, thickness: mean, thin, thick, outliers } = job.design!.basis
+  const { stock, thickness: mean, thin, thick, outliers } = job.basis!
   return { values: stock.readings, mean, thin, thick, outliers }
 })
 
@@ -27,9 +28,10 @@ const kin = computed(() => [
 <template>
   <StopLayout title="Measure" about="the board, the machine, and how tight it should be">
     <div class="three">
-      <section class="card">
+      <BoardTabs />
+      <section :key="job.board!.id" class="card">
         <h2>The board</h2>
-        <ThicknessStrip :readings="readings" :nominal="job.design!.basis.stock.nominal" :width="206" />
+        <ThicknessStrip :readings="readings" :nominal="job.basis!.stock.nominal" :width="206" />
         <StockEditor />
       </section>
       <section class="card">
@@ -49,7 +51,10 @@ const kin = computed(() => [
       <TriesPanel />
     </div>
     <template #ledger
-      ><LedgerPanel subject="basis" title="Basis" about="everything else is computed from these"
+      ><LedgerPanel
+        :subject="`basis:${job.board!.id}`"
+        title="Basis"
+        about="everything else is computed from these"
     /></template>
   </StopLayout>
 </template>

@@ -11,10 +11,11 @@ import { useJob } from '../stores/job'
 const job = useJob()
 const number = ref(1)
 const drawing = ref<InstanceType<typeof ProofDrawing> | null>(null)
-const sheet = computed(() => job.design!.sheets[Math.min(number.value, job.design!.sheets.length) - 1]!)
+const sheet = computed(() => job.design!.sheets[Math.min(number.value, job.design!.sheets.length) - 1])
 const fresh = computed(() => job.proof?.moves === job.design!.moves)
 
 const about = computed(() => {
+  if (!sheet.value) return 'there is nothing to cut yet'
   if (!fresh.value) return 'reading the file back'
   return job.proof!.fits ? 'the file, read back and cut by the beam, fits' : 'as it is, it does not fit'
 })
@@ -32,15 +33,18 @@ const about = computed(() => {
       <button class="plain small" @click="drawing?.lookAtCorner()">look at a corner</button>
       <SheetTabs v-model="number" :count="job.design!.sheets.length" />
     </template>
-    <ProofDrawing ref="drawing" :sheet="sheet" />
+    <ProofDrawing v-if="sheet" ref="drawing" :sheet="sheet" />
+    <p v-else class="nothing second">
+      Add parts at Shape; they are proved from the file as soon as they can be cut.
+    </p>
     <template #ledger>
       <FindingList
-        v-if="job.proof"
+        v-if="job.proof && sheet"
         :findings="job.proof.findings"
         :fresh="fresh"
         @show="drawing?.lookAt($event)"
       />
-      <ProofLedger v-if="job.proof" :proof="job.proof" />
+      <ProofLedger v-if="job.proof && sheet" :proof="job.proof" />
     </template>
   </StopLayout>
 </template>
@@ -57,6 +61,9 @@ i {
   width: 20px;
   margin-right: 5px;
   vertical-align: middle;
+}
+.nothing {
+  padding: 20px 22px;
 }
 .path {
   border-top: 2px solid #d55e00;

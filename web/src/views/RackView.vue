@@ -11,6 +11,8 @@ import {
   type StockIn,
 } from '../api/client'
 import BoardLedger from '../components/BoardLedger.vue'
+import ArchiveButton from '../components/ArchiveButton.vue'
+import ArchivedList from '../components/ArchivedList.vue'
 import DotStrip from '../components/DotStrip.vue'
 import MeasureAnew from '../components/MeasureAnew.vue'
 import NewStock from '../components/NewStock.vue'
@@ -31,8 +33,9 @@ const shelf = useShelf<Stock, StockIn, StockChange>('rack', {
   change: api.changeStock,
   remove: api.removeStock,
   restore: api.restoreStock,
+  archived: api.archivedStocks,
 })
-const { all: rack, one: stock, removed, adding, record } = shelf
+const { all: rack, one: stock, archived, adding, record } = shelf
 const choices = shallowRef<Choices | null>(null)
 const history = shallowRef<Measurement[]>([])
 const measuring = ref(false)
@@ -92,20 +95,19 @@ const range = computed<[number, number]>(() => {
         </span>
         <span v-if="one.readings.warnings.length" class="small ochre">wants a look</span>
       </RouterLink>
-      <button class="link add" @click="adding = true">add a board</button>
+      <button class="link add" @click="adding = true">Add a board</button>
+      <ArchivedList
+        :rows="archived.map(({ id, document }) => ({ id, name: document.name }))"
+        @restore="shelf.restore"
+      />
     </template>
     <template #actions>
-      <button v-if="record.canUndo.value" class="plain" @click="record.undo">undo</button>
-      <button v-if="record.canRedo.value" class="plain" @click="record.redo">redo</button>
+      <button v-if="record.canUndo.value" class="plain" @click="record.undo">Undo</button>
+      <button v-if="record.canRedo.value" class="plain" @click="record.redo">Redo</button>
       <button v-if="stock && !measuring" class="strong" @click="((looked = null), (measuring = true))">
-        Measure anew
+        Measure again
       </button>
     </template>
-
-    <p v-if="removed" class="removed" role="status">
-      {{ removed.document.name }} is put away.
-      <button class="link" @click="shelf.bringBack">bring it back</button>
-    </p>
     <p v-if="rack?.length === 0" class="second">
       No board is on the rack. Take one, a caliper, and measure it in five places: the label is never right.
     </p>
@@ -171,9 +173,7 @@ const range = computed<[number, number]>(() => {
           :change="shelf.change"
           :problem-at="record.problemAt"
         />
-        <p class="away">
-          <button class="link" @click="shelf.putAway">put this board away</button>
-        </p>
+        <ArchiveButton what="board" :uses="() => api.jobsOfStock(stock!.id)" @archive="shelf.archive" />
         <ProblemNote
           v-if="record.problem.value && !record.problem.value.field"
           :problem="record.problem.value"
@@ -196,7 +196,6 @@ const range = computed<[number, number]>(() => {
 .add {
   margin: 8px 12px;
 }
-.removed,
 .warning {
   margin-bottom: 8px;
   padding: 5px 10px;
@@ -232,8 +231,5 @@ dd {
   gap: 8px;
   padding: 3px 0;
   border-top: 1px solid var(--line);
-}
-.away {
-  margin-top: 18px;
 }
 </style>

@@ -10,6 +10,7 @@ from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
 from django.utils import timezone
+from lean_notch.edits import Edit
 from workshop.actions import keep_entry, piece_of, put_machine, put_profile, put_setting, put_stock
 from workshop.models import CutSetting, Machine, NotebookEntry, Profile, Stock
 
@@ -101,29 +102,26 @@ PROFILES: list[dict[str, Any]] = [
     {"name": "Outside cutter", "split": "part", "reference_square": True},
 ]
 
-DRAWN: dict[str, Any] = {
-    "front": {
-        "marks": [
-            {
-                "id": "name", "kind": "text", "operation": "engrave", "text": "VIALS", "font": "slab", "align": "middle",
-                "lengths": {"x": "outside_width/2", "y": "28", "height": "16"},
+DRAWN: dict[str, list[dict[str, Any]]] = {
+    "front": [
+        {
+            "kind": "shape", "id": "name", "does": "mark", "operation": "engrave", "x": "outside_width/2", "y": "28",
+            "shape": {"kind": "lettering", "text": "VIALS", "font": "slab", "align": "middle", "height": "16"},
+        },
+        {
+            "kind": "shape", "id": "owner", "does": "mark", "operation": "score", "x": "outside_width/2", "y": "16",
+            "shape": {
+                "kind": "lettering", "text": "Reedmere Field Room", "font": "single stroke", "align": "middle", "height": "6",
             },
-            {
-                "id": "owner", "kind": "text", "operation": "score", "text": "Reedmere Field Room",
-                "font": "single stroke", "align": "middle", "lengths": {"x": "outside_width/2", "y": "16", "height": "6"},
-            },
-        ]
-    },
-    "base": {
-        "marks": [
-            {
-                "id": "drains", "kind": "circle", "operation": "cut", "columns": 5, "rows": 3,
-                "lengths": {
-                    "x": "outside_width/2 - 50", "y": "outside_depth/2 - 20", "diameter": "6", "dx": "25", "dy": "20",
-                },
-            }
-        ]
-    },
+        },
+    ],
+    "base": [
+        {
+            "kind": "shape", "id": "drains", "does": "cut", "x": "outside_width/2 - 50", "y": "outside_depth/2 - 20",
+            "shape": {"kind": "disc", "diameter": "6"},
+            "pattern": {"kind": "grid", "columns": 5, "rows": 3, "dx": "25", "dy": "20"},
+        },
+    ],
 }  # fmt: skip
 
 
@@ -148,9 +146,12 @@ class Command(BaseCommand):
         if not Design.objects.filter(owner=maker).exists():
             carrier = start_design(
                 maker, "open-tray", "Vial carrier", {"width": "150", "depth": "100", "height": "60", "sizes": "inside"},
-                "mm", Stock.objects.get(name="Poplar ply"), Machine.objects.get(name="Shed laser"),
+                "mm", Stock.objects.get(name="Poplar ply").pk, Machine.objects.get(name="Shed laser").pk,
             )  # fmt: skip
-            edit_design(carrier.id, {"parts": DRAWN}, "mm", carrier.moves)
+            steps = [
+                Edit("put", f"parts/{part}/steps/{step['id']}", step) for part, some in DRAWN.items() for step in some
+            ]
+            edit_design(carrier.pk, steps, "mm", carrier.moves, by=maker)
 
 
 def _measured(stock: dict[str, Any], maker: User) -> None:

@@ -1,0 +1,483 @@
+"""A part from its steps: in, the part, its lengths in mm and what its joints take; out, what is left, and what was marked.
+
+A step that fails leaves what the steps before it made. What is cut is taken away at the end, all at once, unless a step
+in between needs it done.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Any
+
+from .. import codec
+from ..design import (
+    BendStep,
+    CornerStep,
+    Design,
+    GrowStep,
+    Imported,
+    Lettering,
+    MirrorStep,
+    OtherPart,
+    Part,
+    ShapeStep,
+    Side,
+    Step,
+    TurnStep,
+)
+from ..errors import BadGeometry, CircularParts, NotchError, OutOfRange
+from ..findings import Finding
+from ..geometry import Circle, Contour, Motion, Region, Ring, Trace, Vertex, mirror, scaled_region, scaled_trace
+from ..geometry.corners import chamfered, rounded
+from ..limits import check_part_work
+from ..operations import OPERATIONS
+from ..units import positive_mm, say_mm
+from .flat import FailedStep, FlatMark, Making
+from .outline import Notch, outline
+from .shapes import LARGEST_MM, draw, scaled_edge
+
+Outlines = Callable[[Imported], Sequence[Region]]
+"""The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
+Notches = Mapping[Side, tuple[Notch, ...]]
+NEAR_MM = 1e-6
+
+_LATER: tuple[type, ...] = (MirrorStep, GrowStep, TurnStep)
+
+
+@dataclass(frozen=True)
+class Shop:
+    """What parts are made with: the design, its lengths by board, the boards' thicknesses, and files' outlines."""
+
+    design: Design
+    names: Mapping[str, Mapping[str, float]]
+    outlines: Outlines
+
+
+def make_part(part: Part, shop: Shop, notches: Notches, stack: tuple[str, ...] = ()) -> Making:
+    """`part` as its steps make it, less `notches` of its blank. Raises NotchError if nothing came of its first step."""
+    making = Making()
+    names = shop.names[part.board]
+    direct = takes_notches(part)
+    todo: Notches = {} if direct else notches
+    for step in part.steps:
+        if not step.on:
+            continue
+        path = f"parts/{part.id}/steps/{step.id}"
+        before = (list(making.regions), list(making.cuts), list(making.marks), dict(making.edges), dict(making.corners))
+        try:
+            if direct and step is part.blank:
+                _start(making, step, names, notches)
+            else:
+                _take(making, part, step, shop, names, stack)
+        except NotchError as error:
+            error.field = _within(path, error.field)
+            if not before[0]:
+                raise
+            making.regions, making.cuts, making.marks, making.edges, making.corners = before
+            making.failed = FailedStep(step.id, error)
+            making.findings.append(
+                Finding(
+                    "step-failed", "stop", f"“{title_of(step)}” of {part.title} fails: {error.why}", error.fix, part.id,
+                    place=_middle(making.regions), field=error.field,
+                )
+            )  # fmt: skip
+            break
+    if not making.regions:
+        raise BadGeometry(
+            f"{part.title} has no outline.", fix="Add a step that makes one: a rectangle, a disc, an outline.",
+            field=f"parts/{part.id}/steps",
+        )  # fmt: skip
+    blank = part.blank
+    if todo and blank:
+        width, height = (length_of(blank, name, names) for name in ("shape/width", "shape/height"))
+        making.cuts += _as_regions(todo, width, height)
+    return making
+
+
+def takes_notches(part: Part) -> bool:
+    """Whether a joint's notches can be drawn into the blank's outline at once, since nothing is added to it later."""
+    rest = [step for step in part.steps if step.on][1:]
+    return part.blank is not None and not any(
+        isinstance(step, _LATER) or (isinstance(step, ShapeStep) and step.does in ("add", "keep")) for step in rest
+    )
+
+
+def moved_blank(part: Part) -> Step | None:
+    """The first step that moves or turns the blank's edges, so that no joint can be made at them."""
+    return next((step for step in part.steps if step.on and isinstance(step, _LATER)), None)
+
+
+def title_of(step: Step) -> str:
+    """What a step is called in sentences.
+
+    >>> from lean_notch.design import Disc
+    >>> title_of(ShapeStep("hole-1", Disc(Length("8")), "cut"))
+    'hole 1'
+    """
+    return step.title or step.id.replace("-", " ").replace("_", " ")
+
+
+def lengths_of(step: Step, names: Mapping[str, float]) -> dict[str, float]:
+    """The lengths of a step in mm, by their path in it. Raises NotchError at that path."""
+    found = {}
+    for path, typed in step.lengths:
+        try:
+            found[path] = typed.mm(names)
+        except NotchError as error:
+            error.field = path
+            raise
+    return found
+
+
+def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:
+    return dict(step.lengths)[path].mm(names)
+
+
+@lru_cache(maxsize=1024)
+def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
+    return Region(outline(width, height, dict(notches)))
+
+
+def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notches) -> None:
+    """The blank with its notches, drawn in one go: no boolean, so no stray corner."""
+    assert isinstance(step, ShapeStep)
+    at = lengths_of(step, names)
+    drawn = draw(step, at, names["thickness"], title_of(step))
+    making.regions = [_panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))]
+    _name(making, step, drawn.edges, drawn.corners)
+
+
+def _take(
+    making: Making, part: Part, step: Step, shop: Shop, names: Mapping[str, float], stack: tuple[str, ...]
+) -> None:
+    at = lengths_of(step, names)
+    if isinstance(step, ShapeStep):
+        _shape(making, part, step, at, shop, names["thickness"], stack)
+    elif isinstance(step, CornerStep):
+        _corners(making, step, at["size"])
+    elif isinstance(step, GrowStep):
+        _grow(making, at["by"])
+    elif isinstance(step, MirrorStep):
+        _mirror(making, step, at)
+    elif isinstance(step, TurnStep):
+        _turn(making, step, at)
+    else:
+        _bend(making, part, step, at)
+
+
+def _shape(
+    making: Making, part: Part, step: ShapeStep, at: dict[str, float], shop: Shop, thickness: float,
+    stack: tuple[str, ...],
+) -> None:  # fmt: skip
+    title = title_of(step)
+    drawn = draw(step, at, thickness, title, _source(part, step, shop, stack))
+    if step.does != "mark" and not drawn.regions:
+        raise OutOfRange(
+            f"{title} goes round nothing.",
+            fix="Mark along it, or choose a shape that goes round an area.",
+            field="does",
+        )
+    if drawn.steep:
+        making.findings.append(
+            Finding(
+                "bridge-askew", "look", f"A bridge in {title} meets a slanted wall.",
+                "Look at it closely; another font or a wider bridge may hold better.", part.id, place=drawn.steep,
+            )
+        )  # fmt: skip
+    if step.does == "mark" or (step.does == "cut" and step.side in ("outside", "on")):
+        _mark(making, part, step, at, thickness, drawn.regions, drawn.traces)
+        return
+    if step.does == "cut":
+        check_cuts((*making.cuts, *drawn.regions), part.title)
+        _check_over(making, part, drawn.regions, title)
+        making.cuts += drawn.regions
+    else:
+        _carve(making)
+        how = "union" if step.does == "add" else "intersection"
+        made = list(drawn.regions)
+        making.regions = _combined(making.regions, made, how) if making.regions or how == "intersection" else _one(made)
+        if not making.regions:
+            raise BadGeometry(f"Nothing is left after {title}.", fix="Move it over the part.")
+    _name(making, step, drawn.edges, drawn.corners)
+
+
+def _source(part: Part, step: ShapeStep, shop: Shop, stack: tuple[str, ...]) -> Sequence[Region]:
+    shape = step.shape
+    if isinstance(shape, Imported):
+        try:
+            return shop.outlines(shape)
+        except NotchError as error:
+            error.field = "shape/file"
+            raise
+    if not isinstance(shape, OtherPart):
+        return ()
+    if shape.part in (part.id, *stack):
+        raise CircularParts(
+            f"{part.title} would be made of itself.",
+            fix="Choose a part that is not made of this one.",
+            field="shape/part",
+        )
+    other = shop.design.part(shape.part)
+    if other is None:
+        raise OutOfRange(f"There is no part “{shape.part}”.", fix="Choose one that there is.", field="shape/part")
+    made = make_part(other, shop, {}, (*stack, part.id))
+    if made.failed:
+        raise OutOfRange(
+            f"{other.title} cannot be made: {made.failed.error.why}", fix="Mend it first.", field="shape/part"
+        )
+    _carve(made)
+    return tuple(made.regions)
+
+
+def check_cuts(cuts: Sequence[Region], title: str) -> None:
+    """Raises TooMuchWork for more, or more that overlap, than can be cut out in reasonable time."""
+    if len(cuts) < 60:
+        return
+    segments = sum(_count(region) for region in cuts)
+    check_part_work(segments, 0, title, "pattern")
+    import numpy as np
+    import shapely
+
+    boxes = shapely.box(*np.array([region.box for region in cuts]).T)
+    pairs = shapely.STRtree(boxes).query(boxes)
+    check_part_work(segments, (pairs.shape[1] - len(cuts)) // 2, title, "pattern")
+
+
+@lru_cache(maxsize=16_384)
+def _count(region: Region) -> int:
+    return sum(1 if isinstance(ring, Circle) else len(ring.segments) for ring in region.rings)
+
+
+def _check_over(making: Making, part: Part, regions: Sequence[Region], title: str) -> None:
+    """A cut that lies beside the part is a slip."""
+    boxes = [region.box for region in making.regions]
+    for region in regions:
+        a, b, c, d = region.box
+        if not any(a < right and c > left and b < high and d > low for left, low, right, high in boxes):
+            raise BadGeometry(
+                f"{title} at {say_mm(a)}, {say_mm(b)} lies beside {part.title}.", fix="Move it onto the part."
+            )
+
+
+def _mark(
+    making: Making, part: Part, step: ShapeStep, at: dict[str, float], thickness: float,
+    regions: tuple[Region, ...], traces: tuple[Trace, ...],
+) -> None:  # fmt: skip
+    operation = "cut" if step.does == "cut" else step.operation
+    if step.does == "mark" and step.operation == "cut":
+        raise OutOfRange("A mark is not cut through.", fix="Choose what it does: cut.", field="does")
+    if step.operation == "pocket" and step.does == "mark" and traces and not regions:
+        raise OutOfRange(
+            f"A line cannot be a {OPERATIONS['pocket'].lower()}: it goes round nothing.",
+            fix="Score, fold or engrave along it, or use a rectangle.", field="operation",
+        )  # fmt: skip
+    if operation == "cut" and traces and not regions:
+        raise OutOfRange(
+            "A line cannot be cut out: it goes round nothing.", fix="Use a narrow rectangle.", field="does"
+        )
+    title = f"“{step.shape.text}”" if isinstance(step.shape, Lettering) else title_of(step)
+    path = f"parts/{part.id}/steps/{step.id}"
+    depth = _pocket_depth(at, thickness) if operation == "pocket" else 0.0
+    mark = FlatMark(step.id, title, operation, regions, traces, step.side, path, depth, step.face == "back")
+    if mark.back:
+        left, _, right, _ = _box(making.regions)
+        mark = _moved(mark, Motion(left + right, 0.0, 0.0, mirrored=True))
+    left, low, right, high = _box(making.regions)
+    for shape in mark.shapes:
+        a, b, c, d = shape.box
+        if a < left or b < low or c > right or d > high:
+            making.findings.append(
+                Finding(
+                    "off-part", "look", f"{_sentence(title)} on {part.title} goes beyond its edge.",
+                    "Move it inside the part, or leave it if that is meant.", part.id,
+                    place=((a + c) / 2, (b + d) / 2), field=path,
+                )
+            )  # fmt: skip
+            break
+    making.marks.append(mark)
+
+
+def _sentence(title: str) -> str:
+    return title[:1].upper() + title[1:]
+
+
+def _pocket_depth(at: Mapping[str, float], thickness: float) -> float:
+    depth = positive_mm(at.get("depth", 0.0), "depth", "The pocket's depth", LARGEST_MM)
+    if depth >= thickness:
+        raise OutOfRange(
+            f"A pocket of {say_mm(depth)} goes through a board of {say_mm(thickness)}.",
+            fix=f"Stay above {say_mm(thickness)}, or cut it through.",
+            field="depth",
+        )
+    return depth
+
+
+def _corners(making: Making, step: CornerStep, size: float) -> None:
+    positive_mm(size, "size", "The corner's size", LARGEST_MM)
+    for name in step.corners:
+        place = making.corners.get(name)
+        if place is None:
+            raise BadGeometry(
+                f"There is no corner {name}.", fix=f"Use: {', '.join(sorted(making.corners)[:20])}.", field="corners"
+            )
+        if not _has_corner(making.regions, place) or any(_reaches(cut, place) for cut in making.cuts):
+            _carve(making)  # it may be one that a cut makes, or takes away
+        if not _has_corner(making.regions, place):
+            raise BadGeometry(
+                f"The corner {name} is cut away, or belongs to a joint.", fix="Choose another corner.", field="corners"
+            )
+        making.regions = [_with_corner(region, place, size, step.shape) for region in making.regions]
+
+
+def _reaches(region: Region, place: tuple[float, float]) -> bool:
+    left, low, right, high = region.box
+    return left - NEAR_MM <= place[0] <= right + NEAR_MM and low - NEAR_MM <= place[1] <= high + NEAR_MM
+
+
+def _has_corner(regions: Sequence[Region], place: tuple[float, float]) -> bool:
+    return any(_near(v.point, place) for region in regions for ring in region.rings for v in ring.corners)
+
+
+def _with_corner(region: Region, place: tuple[float, float], size: float, shape: str) -> Region:
+    make = rounded if shape == "round" else chamfered
+    rings: list[Ring] = []
+    for ring in region.rings:
+        at = [i for i, v in enumerate(ring.corners) if _near(v.point, place)] if isinstance(ring, Contour) else []
+        try:
+            rings.append(make(ring, size, at) if at and isinstance(ring, Contour) else ring)
+        except NotchError as error:
+            error.field = "size"
+            raise
+    return Region(rings[0], tuple(rings[1:]))
+
+
+def _near(a: tuple[float, float], b: tuple[float, float]) -> bool:
+    return abs(a[0] - b[0]) <= NEAR_MM and abs(a[1] - b[1]) <= NEAR_MM
+
+
+def _grow(making: Making, by: float) -> None:
+    from ..geometry.offset import offset
+
+    if abs(by) > LARGEST_MM:
+        raise OutOfRange(f"It would grow by {say_mm(by)}.", fix="Check the decimal point and the unit.", field="by")
+    _carve(making)
+    making.regions = [grown for region in making.regions for grown in offset(region, by)]
+    if not making.regions:
+        raise BadGeometry(f"Nothing is left after shrinking by {say_mm(-by)}.", fix="Shrink it by less.", field="by")
+    making.edges.clear()
+    making.corners.clear()
+
+
+def _mirror(making: Making, step: MirrorStep, at: Mapping[str, float]) -> None:
+    _carve(making)
+    motion = mirror((at["x"], at["y"]), step.angle)
+    other = [motion.region(region) for region in making.regions]
+    marks = [_moved(mark, motion) for mark in making.marks]
+    if step.keep:
+        making.regions = _combined(making.regions, other, "union")
+        making.marks += [replace(mark, id=f"{mark.id}-mirrored") for mark in marks]
+        making.edges |= {f"{step.id}.{name}": motion.segment(edge) for name, edge in making.edges.items()}
+        making.corners |= {f"{step.id}.{name}": motion.point(place) for name, place in making.corners.items()}
+        return
+    making.regions, making.marks = other, marks
+    making.edges = {name: motion.segment(edge) for name, edge in making.edges.items()}
+    making.corners = {name: motion.point(place) for name, place in making.corners.items()}
+
+
+def _turn(making: Making, step: TurnStep, at: Mapping[str, float]) -> None:
+    _carve(making)
+    x, y, k = at["x"], at["y"], step.scale
+    to_origin, back = Motion(-x, -y), Motion(angle=step.turn)
+    there = Motion(x, y)
+
+    def region(one: Region) -> Region:
+        return there.region(back.region(scaled_region(to_origin.region(one), k)))
+
+    def trace(one: Trace) -> Trace:
+        return there.trace(back.trace(scaled_trace(to_origin.trace(one), k)))
+
+    making.regions = [region(one) for one in making.regions]
+    making.marks = [
+        replace(mark, regions=tuple(map(region, mark.regions)), traces=tuple(map(trace, mark.traces)))
+        for mark in making.marks
+    ]
+    making.edges = {
+        name: there.segment(back.segment(scaled_edge(to_origin.segment(edge), k)))
+        for name, edge in making.edges.items()
+    }
+    making.corners = {
+        name: there.point(back.point((k * (px - x), k * (py - y)))) for name, (px, py) in making.corners.items()
+    }
+
+
+def _bend(making: Making, part: Part, step: BendStep, at: Mapping[str, float]) -> None:
+    ends = (Vertex(at["x"], at["y"]), Vertex(at["to_x"], at["to_y"]))
+    if ends[0] == ends[1]:
+        raise OutOfRange("The bend line has no length.", fix="Give it another end.", field="to_x")
+    path = f"parts/{part.id}/steps/{step.id}"
+    making.marks.append(FlatMark(step.id, title_of(step), "fold", (), (Trace(ends),), "auto", path))
+
+
+def _moved(mark: FlatMark, motion: Motion) -> FlatMark:
+    return replace(
+        mark, regions=tuple(map(motion.region, mark.regions)), traces=tuple(map(motion.trace, mark.traces))
+    )  # fmt: skip
+
+
+def _carve(making: Making) -> None:
+    """Takes away what is still to be cut."""
+    if making.cuts:
+        making.regions = _combined(making.regions, making.cuts, "difference")
+        making.cuts = []
+
+
+def _combined(regions: Sequence[Region], others: Sequence[Region], how: str) -> list[Region]:
+    return list(_boolean(tuple(regions), tuple(others), how))
+
+
+@lru_cache(maxsize=512)
+def _boolean(regions: tuple[Region, ...], others: tuple[Region, ...], how: str) -> tuple[Region, ...]:
+    from ..geometry.boolean import combine
+
+    pair = ((*regions, *others), ()) if how == "union" else (regions, others)
+    return tuple(combine([pair], how)[0])  # type: ignore[arg-type]
+
+
+def _one(regions: list[Region]) -> list[Region]:
+    """The first shapes of a part, joined where they overlap."""
+    return regions if len(regions) == 1 else _combined(regions, (), "union")
+
+
+def _name(
+    making: Making, step: ShapeStep, edges: Sequence[tuple[str, Any]], corners: Sequence[tuple[str, Any]]
+) -> None:
+    making.edges |= {f"{step.id}.{name}": edge for name, edge in edges}
+    making.corners |= {f"{step.id}.{name}": corner for name, corner in corners}
+
+
+def _as_regions(notches: Notches, width: float, height: float) -> Iterator[Region]:
+    """Notches as rectangles to cut away, where the outline is not drawn with them."""
+    for side, some in notches.items():
+        for start, end, depth in some:
+            x, y = {
+                "bottom": ((start, end), (0.0, depth)), "top": ((start, end), (height - depth, height)),
+                "left": ((0.0, depth), (start, end)), "right": ((width - depth, width), (start, end)),
+            }[side]  # fmt: skip
+            corners = ((x[0], y[0]), (x[1], y[0]), (x[1], y[1]), (x[0], y[1]))
+            yield Region(Contour(tuple(Vertex(*corner) for corner in corners)))
+
+
+def _box(regions: Sequence[Region]) -> tuple[float, float, float, float]:
+    lefts, lows, rights, highs = zip(*(region.box for region in regions), strict=True)
+    return (min(lefts), min(lows), max(rights), max(highs))
+
+
+def _middle(regions: Sequence[Region]) -> tuple[float, float]:
+    left, low, right, high = _box(regions)
+    return ((left + right) / 2, (low + high) / 2)
+
+
+def _within(path: str, field: str) -> str:
+    return field if field.startswith("parts/") else codec.join(path, field) if field else path

@@ -1,0 +1,142 @@
+"""The commands that change a job's document or tell of it: start, edit, ledger, route, pack and unpack."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from pathlib import Path
+from typing import Any
+
+from .cli_files import job, load, outlines, put, read, say, unwritable
+from .errors import MissingInput
+
+
+def add_editing(commands: Any) -> list[argparse.ArgumentParser]:
+    """Adds these commands to the parser, and gives them."""
+    edit = commands.add_parser(
+        "edit",
+        help="change a job",
+        description="Make edits of a job's document: verbs with a path, as in docs/edits.md.",
+    )
+    edit.add_argument("--put", action="append", default=[], metavar="PATH=VALUE", help="put a value; may be repeated")
+    edit.add_argument("--drop", action="append", default=[], metavar="PATH", help="remove an entry; may be repeated")
+    edit.add_argument("--edits", type=Path, metavar="FILE", help="a list of edits as JSON, made first")
+    edit.add_argument("--unit", choices=("mm", "in"), default="mm", help="what bare numbers count in (default: mm)")
+    edit.add_argument("--out", type=Path, metavar="FILE", help="where to write the job; stdout if left out")
+    edit.set_defaults(run=_edit)
+
+    ledger = commands.add_parser(
+        "ledger",
+        help="every figure of a job, with its derivation",
+        description="Figures by subject, with their sources.",
+    )
+    ledger.add_argument("--subject", help='only that one, for example "basis:main" or "part:front"')
+    ledger.set_defaults(run=_ledger)
+    route = commands.add_parser("route", help="the six stops of a job", description="Each stop with its line.")
+    route.add_argument("--prove", action="store_true", help="prove the SVG files first")
+    route.set_defaults(run=_route)
+
+    packing = commands.add_parser(
+        "job", help="a job as one file", description="Pack a job into one open file, or unpack it."
+    )
+    packing.add_argument("action", choices=("pack", "unpack"), help="which")
+    packing.add_argument("file", type=Path, metavar="FILE", help="pack: a job's document; unpack: a packed job")
+    packing.add_argument("--out", type=Path, required=True, metavar="PATH", help="pack: the file; unpack: a folder")
+    packing.set_defaults(run=_packing)
+    for command in (edit, ledger, route):
+        command.add_argument("design", type=Path, metavar="JOB", help="a job's document, or a design with --basis")
+    return [edit, ledger, route, packing]
+
+
+def _edit(arguments: argparse.Namespace) -> int:
+    from .edits import Edit, edit_job, edits_from_json, refuse_own_failures, sentence
+    from .job import compute, job_to_json
+
+    before = job(arguments)
+    edits = list(edits_from_json(load(arguments.edits))) if arguments.edits else []
+    for one in arguments.put:
+        path, sign, value = one.partition("=")
+        if not sign:
+            raise MissingInput(f"“{one}” puts nothing.", fix="Write --put PATH=VALUE, for example --put name=Tray.")
+        edits.append(Edit("put", path.strip(), _value(value)))
+    edits += [Edit("drop", path) for path in arguments.drop]
+    after = edit_job(before, edits, arguments.unit)
+    failed = compute(before, outlines=outlines(arguments)).build.failed
+    refuse_own_failures(edits, failed, compute(after, outlines=outlines(arguments)).build)
+    put(job_to_json(after), arguments.out)
+    if arguments.out:
+        print(sentence(before, edits, after))
+    return 0
+
+
+def _value(text: str) -> Any:
+    """A value from the command line: JSON where it is that, else a text."""
+    try:
+        value = json.loads(text)
+    except json.JSONDecodeError:
+        return text
+    return value if isinstance(value, bool | dict | list) else text
+
+
+def _ledger(arguments: argparse.Namespace) -> int:
+    from dataclasses import asdict
+
+    from .job import compute
+    from .ledger import ledger
+    from .units import rounded, say_mm
+
+    rows = ledger(compute(job(arguments), outlines=outlines(arguments)))
+    if arguments.subject and arguments.subject not in rows:
+        raise MissingInput(f"There is no subject “{arguments.subject}”.", fix=f"Use one of: {', '.join(rows)}.")
+    shown = {subject: some for subject, some in rows.items() if arguments.subject in (None, subject)}
+    lines = []
+    for subject, some in shown.items():
+        lines.append(subject)
+        for row in some:
+            value = (
+                row.word if row.value is None else say_mm(row.value) if row.kind == "length" else rounded(row.value, 3)
+            )
+            lines.append(f"  {row.title}: {value} ({row.source}{f': {row.because}' if row.because else ''})")
+    say(arguments, {subject: [asdict(row) for row in some] for subject, some in shown.items()}, lines)
+    return 0
+
+
+def _route(arguments: argparse.Namespace) -> int:
+    from dataclasses import asdict
+
+    from .job import compute
+    from .proving import prove_job
+    from .route import route
+
+    result = compute(job(arguments), outlines=outlines(arguments))
+    stops = route(result, prove_job(result) if arguments.prove else None)
+    lines = [f"{stop.title}: {stop.line}{f' ({stop.wants})' if stop.wants else ''}" for stop in stops]
+    say(arguments, [asdict(stop) for stop in stops], lines)
+    return 0
+
+
+def _packing(arguments: argparse.Namespace) -> int:
+    from .job import job_from_json, job_to_json
+    from .packed import files_used, pack, unpack
+
+    if arguments.action == "pack":
+        known = job_from_json(load(arguments.file))
+        folder = arguments.file.parent / "files"
+        data = pack(known, {name: read(folder / name) for name in files_used(known.design)})
+        try:
+            arguments.out.write_bytes(data)
+        except OSError as error:
+            raise unwritable(error, arguments.out) from None
+        say(arguments, {"file": str(arguments.out)}, [f"{arguments.out}: {len(data) / 1000:.1f} kB"])
+        return 0
+    known, files = unpack(read(arguments.file))
+    document = arguments.out / "job.json"
+    try:
+        (arguments.out / "files").mkdir(parents=True, exist_ok=True)
+        for name, content in files.items():
+            (arguments.out / "files" / name).write_bytes(content)
+    except OSError as error:
+        raise unwritable(error, arguments.out) from None
+    put(job_to_json(known), document)
+    say(arguments, {"job": str(document), "files": len(files)}, [f"{document}, {len(files)} files"])
+    return 0

@@ -1,0 +1,66 @@
+"""What there is to fill in of a step, a shape or a pattern: the document's own types in, plain descriptions out.
+
+A new kind of shape needs no form: its fields, with their titles and limits, are the form.
+"""
+
+from __future__ import annotations
+
+from dataclasses import MISSING, dataclass
+from typing import Any, Literal, get_args
+
+from .. import codec
+from ..units import Length
+from .steps import Pattern, Shape, Step
+
+FieldKind = Literal["length", "number", "count", "words", "choice", "flag"]
+
+
+@dataclass(frozen=True)
+class FieldInfo:
+    """One field by its name in the document; `choices` are those of a choice, `help` is shown beside it or in it."""
+
+    name: str
+    title: str
+    kind: FieldKind
+    optional: bool
+    help: str = ""
+    choices: tuple[str, ...] = ()
+
+
+def field_infos() -> dict[str, tuple[FieldInfo, ...]]:
+    """Fields by what they are of: "step/shape", "shape/disc", "pattern/grid" and so on.
+
+    >>> [info.title for info in field_infos()["shape/rectangle"]]
+    ['Width', 'Height', 'Corner radius']
+    """
+    kinds: tuple[tuple[str, Any], ...] = (("step", Step), ("shape", Shape), ("pattern", Pattern))
+    return {f"{what}/{cls.kind}": _infos(cls) for what, union in kinds for cls in get_args(union)}
+
+
+def _infos(cls: type) -> tuple[FieldInfo, ...]:
+    infos = (_info(field) for field in codec.fields_of(cls) if field.title and field.name not in ("title", "on"))
+    return tuple(info for info in infos if info)
+
+
+def _info(field: codec.Field) -> FieldInfo | None:
+    kind = _kind(field)
+    title = field.title
+    if kind is None or title is None:
+        return None
+    optional = field.optional or field.default is not MISSING
+    return FieldInfo(field.name, title.text, kind, optional, title.help, field.choices)
+
+
+def _kind(field: codec.Field) -> FieldKind | None:
+    """How a field is asked for; None for what is no single field: a shape, a list of nodes."""
+    if field.choices:
+        return "choice"
+    if field.hint is Length:
+        return "length"
+    if field.hint is bool:
+        return "flag"
+    if isinstance(field.rule, codec.Whole):
+        return "count"
+    if field.hint is float:
+        return "number"
+    return "words" if field.hint is str else None

@@ -1,0 +1,61 @@
+"""Proving a job's files: written files in, a proof of what they leave out."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+from .files import FileFormat, write_files
+from .formats.frame import Frame
+from .formats.read_file import ReadFile
+from .geometry import Segment
+from .job import Result
+from .proof import Proof, prove
+from .reading import read_outlines
+
+
+def prove_files(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> Proof:
+    """Reads written files (by sheet number, together all that is on the sheet) back and judges what a beam of the
+    basis' kerf leaves of them."""
+    read_back = {
+        number: _joined([_on_sheet(result, number, read_outlines(one, file_format), file_format) for one in some])
+        for number, some in files.items()
+    }
+    return prove(read_back, result.build, result.layout, result.job.basis, result.plan, result.profile)
+
+
+def _on_sheet(result: Result, number: int, file: ReadFile, file_format: FileFormat) -> ReadFile:
+    """A file's lines where they lie on the sheet: SVG says so itself, for DXF the profile does."""
+    if file_format == "svg":
+        return file
+    area = result.layout.sheet(number).area
+    frame = Frame.on(area.width, area.height, result.profile)
+    sense = -1.0 if frame.flipped else 1.0
+    return replace(
+        file,
+        paths=tuple(
+            replace(
+                path,
+                segments=tuple(Segment(frame.back(s.start), frame.back(s.end), sense * s.bulge) for s in path.segments),
+            )
+            for path in file.paths
+        ),
+    )
+
+
+def _joined(files: Sequence[ReadFile]) -> ReadFile:
+    first = files[0]
+    return replace(
+        first,
+        paths=tuple(path for file in files for path in file.paths),
+        texts=tuple(text for file in files for text in file.texts),
+        unread=tuple(dict.fromkeys(kind for file in files for kind in file.unread)),
+    )
+
+
+def prove_job(result: Result, file_format: FileFormat = "svg") -> Proof:
+    """The proof of what `write_files` writes."""
+    by_sheet: dict[int, list[bytes]] = {}
+    for file in write_files(replace(result, profile=replace(result.profile, split="sheet")), file_format):
+        by_sheet.setdefault(file.sheet, []).append(file.data)
+    return prove_files(result, by_sheet, file_format)

@@ -1,0 +1,100 @@
+"""A job as one open file: what goes in comes out, and a wrong file in it is refused at its name."""
+
+import io
+import json
+import zipfile
+
+import pytest
+from conftest import drawn, make_job
+from lean_notch.errors import NotchError
+from lean_notch.job import compute, job_to_json
+from lean_notch.packed import MOST_BYTES, content_name, files_used, pack, unpack
+from lean_notch.proving import prove_job
+from lean_notch.reading import outlines_of
+
+WASHER = (
+    b'<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20">'
+    b'<g id="cut"><path d="M0 0h20v20h-20z"/><path d="M5 5h10v10h-10z"/></g><path id="open" d="M1 1L2 9"/></svg>'
+)
+NAME = content_name(WASHER)
+
+
+def imported(**shape):
+    return {
+        "kind": "shape",
+        "id": "badge",
+        "does": "cut",
+        "x": 60,
+        "y": 20,
+        "shape": {"kind": "imported", "file": NAME, **shape},
+    }
+
+
+@pytest.fixture
+def badge():
+    return drawn(make_job(), imported())
+
+
+def zipped(**files):
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as packed:
+        for name, data in files.items():
+            packed.writestr(name.replace("__", "/").replace("_json", ".json"), data)
+    return out.getvalue()
+
+
+def test_closed_outlines_of_a_file_are_a_shape_with_the_holes_in_them(badge):
+    result = compute(badge, outlines=outlines_of({NAME: WASHER}.__getitem__))
+    front, plain = result.build.part("front"), compute(make_job()).build.part("front")
+    assert plain.region.area - front.region.area == pytest.approx(400)  # what lies in the ring drops out
+    assert "drops-out" in {finding.code for finding in result.build.findings}
+    assert prove_job(result).fits
+
+
+@pytest.mark.parametrize(("shape", "words"), [({"layers": ["score"]}, "cut"), ({"layers": ["cut"]}, "")])
+def test_only_the_layers_that_are_named_count(shape, words):
+    part = compute(drawn(make_job(), imported(**shape)), outlines=outlines_of({NAME: WASHER}.__getitem__)).build.part(
+        "front"
+    )
+    assert (words in part.failed.error.fix) if words else part.failed is None
+
+
+def test_a_file_that_is_not_there_fails_at_its_step(badge):
+    failed = compute(badge).build.part("front").failed
+    assert (failed.error.field, failed.error.code) == ("parts/front/steps/badge/shape/file", "missing-input")
+
+
+def test_a_job_is_packed_and_unpacked_the_same_bytes_each_time(badge):
+    data = pack(badge, {NAME: WASHER, "other": b"x"})
+    assert unpack(data) == (badge, {NAME: WASHER})
+    again = pack(*unpack(data))
+    assert pack(*unpack(again)) == again
+    assert files_used(badge.design) == (NAME,)
+    with zipfile.ZipFile(io.BytesIO(data)) as packed:
+        assert packed.namelist() == ["job.json", f"files/{NAME}"]
+
+
+def test_a_job_whose_file_is_missing_is_not_packed(badge):
+    with pytest.raises(NotchError, match=NAME[:12]):
+        pack(badge, {})
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"no zip", "not a packed job"),
+        (zipped(other="x"), "no job.json"),
+        (zipped(job_json="{"), "not JSON"),
+        (zipped(job_json="[" * 100_000), "not JSON"),
+        (zipped(job_json="{}"), "design"),
+        (zipped(job_json=json.dumps(job_to_json(make_job())), files__abc="x"), "not what its name says"),
+        (zipped(job_json=json.dumps(job_to_json(drawn(make_job(), imported())))), "which is not in it"),
+        (zipped(job_json=b" " * (MOST_BYTES + 1)), "60 MB"),
+    ],
+    ids=["no-zip", "no-job", "half", "deep", "empty", "wrong-file", "missing-file", "bomb"],
+)
+def test_a_packed_job_with_something_wrong_in_it_is_refused(data, words):
+    with pytest.raises(NotchError) as caught:
+        unpack(data)
+    assert words in caught.value.why
+    assert caught.value.fix

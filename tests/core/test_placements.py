@@ -1,0 +1,82 @@
+"""Parts that stand in several places: quantities, mirrored ones, and joints that want a part different."""
+
+import pytest
+from conftest import edited, make_job
+from lean_notch.edits import Edit
+from lean_notch.job import compute
+from lean_notch.proving import prove_job
+
+
+def put(path, value):
+    return Edit("put", path, value)
+
+
+@pytest.fixture
+def shared():
+    """A tray whose front and back are one part: the back's joints name its placement, as before."""
+    return edited(make_job(), put("placements/back/part", "front"), Edit("drop", "parts/back"))
+
+
+def test_quantity_is_what_stands_and_the_loose_ones(shared):
+    built = compute(edited(shared, put("parts/front/loose", 3))).build
+    assert built.part("front").quantity == 2 + 3
+    assert len(built.standings) == 5
+
+
+def test_placements_that_ask_for_the_same_make_one_part(shared):
+    """Front and back of a tray are alike, joints included."""
+    result = compute(shared)
+    assert [finding.code for finding in result.build.findings] == []
+    assert len(result.build.mates) == 8
+    assert result.build.part("front").region == compute(make_job()).build.part("front").region
+    proof = prove_job(result)
+    assert (proof.fits, len(proof.parts)) == (True, 5)
+
+
+def test_placements_that_differ_are_named_and_one_can_become_a_part_of_its_own(shared):
+    other = edited(shared, put("joints/back-base/how/width", "20"))
+    built = compute(other).build
+    [finding] = [one for one in built.findings if one.code == "placements-differ"]
+    assert (finding.severity, finding.field, finding.part) == ("stop", "placements/back", "front")
+    assert "“front”" in finding.why
+    assert "“back”" in finding.why
+    assert not prove_job(compute(other)).fits
+    steps = [
+        {
+            "kind": "shape",
+            "id": "blank",
+            "shape": {"kind": "rectangle", "width": "outside_width", "height": "outside_height"},
+        }
+    ]
+    own = edited(other, put("parts/rear", {"title": "Rear", "steps": steps}), put("placements/back/part", "rear"))
+    assert prove_job(compute(own)).fits
+
+
+def test_one_that_stands_free_differs_from_one_that_is_joined(shared):
+    free = edited(shared, put("placements/spare", {"part": "base", "pose": {"kind": "axes", "z": "200"}}))
+    assert [one.field for one in compute(free).build.findings] == ["placements/spare"]
+
+
+def test_what_names_what_is_gone_is_refused_as_an_edit_and_a_finding_otherwise(shared):
+    from lean_notch.design import design_from_json, design_to_json
+    from lean_notch.errors import NotchError
+    from lean_notch.job import Job
+
+    with pytest.raises(NotchError, match="no part “lid”"):
+        edited(shared, put("placements/back/part", "lid"))
+    document = design_to_json(shared.design)
+    document["joints"][0]["first"]["placement"] = "nobody"
+    document["placements"][0]["part"] = "lid"
+    document["parts"][1]["board"] = "lost"
+    findings = compute(Job(design_from_json(document), shared.basis)).build.findings
+    assert {one.field for one in findings if one.severity == "stop"} >= {
+        "joints/front-left/first/placement", "placements/front/part", "parts/left/board",
+    }  # fmt: skip
+    assert all(one.fix for one in findings)
+
+
+def test_removing_a_part_takes_its_places_and_their_joints_along(job):
+    less = edited(job, Edit("drop", "parts/left"))
+    assert {one.id for one in less.design.placements} == {"front", "back", "right", "base"}
+    assert len(less.design.joints) == 5
+    assert compute(less).build.findings == ()

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { editText } from '../units'
+import LengthField from './LengthField.vue'
+import ProblemNote from './ProblemNote.vue'
+import RecipeSettings from './RecipeSettings.vue'
+
+/** A job that cannot be computed any more: why, and the fields with which it may be mended. */
+const job = useJob()
+const settings = useSettings()
+const answered = (name: string) => job.design!.answers.some(({ setting }) => setting.name === name)
+const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensions/${name}/length`)
+</script>
+
+<template>
+  <main>
+    <h1>This job cannot be computed</h1>
+    <ProblemNote :problem="job.problem ?? job.design!.problem!" />
+    <p v-if="!job.design!.boards.length" class="second">
+      Its document cannot be read. Go to an older revision in its history.
+    </p>
+    <template v-else>
+      <p class="second">Change what is wrong here, or go to an older revision in its history.</p>
+      <LengthField
+        v-for="one in job.design!.lengths.filter(({ chosen }) => chosen)"
+        :key="one.name"
+        :field="pathOf(one.name)"
+        :label="one.title"
+        :text="editText(one.text, one.unit, settings.unit)"
+        @commit="job.put(pathOf(one.name), $event)"
+      />
+      <RecipeSettings />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+main {
+  display: grid;
+  align-content: start;
+  gap: 12px;
+  max-width: 480px;
+  padding: 30px 24px;
+  overflow-y: auto;
+}
+h1 {
+  font-size: 18px;
+  font-weight: 600;
+}
+</style>
