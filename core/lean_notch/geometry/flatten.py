@@ -22,5 +22,10 @@ def flatten(segments: Sequence[Segment], chord_mm: float) -> list[Point]:
             continue
         half = math.acos(max(1 - chord_mm / segment.radius, 0.0))
         steps = max(2, math.ceil(abs(segment.sweep) / (2 * half)))
-        points += [segment.at(i / steps) for i in range(steps)]
+        (cx, cy), (x, y), sweep = segment.centre, segment.start, segment.sweep
+        dx, dy = x - cx, y - cy
+        for step in range(steps):
+            turn = step / steps * sweep
+            cos, sin = math.cos(turn), math.sin(turn)
+            points.append((cx + dx * cos - dy * sin, cy + dx * sin + dy * cos))
     return points

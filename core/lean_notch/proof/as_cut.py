@@ -7,6 +7,7 @@ It is done with a general geometry library on finely flattened paths, and shares
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
@@ -44,19 +45,16 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
 
     rings = [ring for path in paths if (ring := outline_of(path)).is_valid and not ring.is_empty]
     rings.sort(key=lambda ring: -ring.area)
-    depth: list[int] = []
-    parent: list[int] = []
-    for index, ring in enumerate(rings):
-        place = ring.representative_point()
-        around = [i for i in range(index) if _boxes_nest(rings[i], ring) and rings[i].contains(place)]
-        depth.append(len(around))
-        parent.append(around[-1] if around else -1)
+    around = _around(rings)
+    holes: dict[int, list[shapely.Polygon]] = defaultdict(list)
+    for index, outer in enumerate(around):
+        if len(outer) % 2:
+            holes[outer[-1]].append(rings[index])
     pieces = []
     for index, ring in enumerate(rings):
-        if depth[index] % 2:
+        if len(around[index]) % 2:
             continue
-        holes = [rings[i].exterior.coords for i in range(len(rings)) if parent[i] == index]
-        path = shapely.Polygon(ring.exterior.coords, holes)
+        path = shapely.Polygon(ring.exterior.coords, [hole.exterior.coords for hole in holes[index]])
         # Sweep and subtract: eroding a finely flattened outline in one step can go wrong in GEOS.
         swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
         pieces.append(AsCut(path.difference(swept), path))
@@ -82,6 +80,17 @@ def outline_of(path: ReadPath) -> shapely.Polygon:
     return shapely.Polygon(points if len(points) >= 3 else None)
 
 
-def _boxes_nest(outer: shapely.Polygon, inner: shapely.Polygon) -> bool:
-    a, b = outer.bounds, inner.bounds
-    return bool(a[0] <= b[0] and a[1] <= b[1] and a[2] >= b[2] and a[3] >= b[3])
+def _around(rings: Sequence[shapely.Polygon]) -> list[list[int]]:
+    """For each of some rings, largest first, the ones around it from the outside in."""
+    import shapely
+
+    around: list[list[int]] = [[] for _ in rings]
+    if not rings:
+        return around
+    boxes = shapely.bounds(rings)
+    places = [ring.representative_point() for ring in rings]
+    for inner, outer in sorted(zip(*shapely.STRtree(rings).query(places, predicate="within").tolist(), strict=True)):
+        a, b = boxes[outer], boxes[inner]
+        if outer < inner and (a[:2] <= b[:2]).all() and (a[2:] >= b[2:]).all():
+            around[inner].append(outer)
+    return around

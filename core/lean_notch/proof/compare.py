@@ -10,6 +10,7 @@ from ..geometry import Circle, Point, Region, Segment, flatten
 from .as_cut import CHORD_MM
 
 if TYPE_CHECKING:
+    import numpy as np
     import shapely
 
 EDGE_MM = 0.005
@@ -70,7 +71,7 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     larger = bool(finished.contains(shapely.Point(edge.place)))
     outline = shapely.get_coordinates(shapely.segmentize(boundary, 5.0))
     points = shapely.points(outline)
-    off = shapely.distance(points, shape.boundary)
+    off = _distances(points, shape.boundary)
     # What an inside corner keeps: a fillet of half the kerf, within reach of that corner.
     allowed = np.zeros(len(outline))
     for place, angle in hollow:
@@ -106,12 +107,24 @@ def _reachable(place: Point, shape: shapely.Geometry, kerf: float) -> bool:
     return bool((shapely.distance(shapely.points(centres), shape) >= kerf / 2 - CHORD_MM).any())
 
 
+def _distances(points: np.ndarray, boundary: shapely.Geometry) -> np.ndarray:
+    """From each of some points to a boundary: found by a tree of its segments, as a part may have a thousand holes."""
+    import numpy as np
+    import shapely
+
+    coordinates, ring = shapely.get_coordinates(shapely.get_parts(boundary), return_index=True)
+    ends = np.stack([coordinates[:-1], coordinates[1:]], axis=1)[ring[:-1] == ring[1:]]
+    tree = shapely.STRtree(shapely.linestrings(ends))
+    _, distances = tree.query_nearest(points, return_distance=True, all_matches=False)
+    return distances
+
+
 def _worst(places: list[Point], boundary: shapely.Geometry) -> Deviation:
     import shapely
 
     if not places:
         return Deviation(0.0, (0.0, 0.0))
-    distances = shapely.distance(shapely.points(places), boundary)
+    distances = _distances(shapely.points(places), boundary)
     at = int(distances.argmax())
     return Deviation(float(distances[at]), places[at])
 
@@ -130,7 +143,7 @@ def _worst_reachable(
     worst = _worst(places, boundary)
     if worst.amount <= limit:
         return worst
-    off = shapely.distance(shapely.points(places), boundary)
+    off = _distances(shapely.points(places), boundary)
     return _worst(
         [p for p, far in zip(places, off, strict=True) if far <= limit or _reachable(p, shape, kerf)], boundary
     )

@@ -154,11 +154,12 @@ class _Prover:
 
     def _sound(self, sheet: int, cut: Sequence[ReadPath]) -> list[ReadPath]:
         """The outlines that can be cut as they are; the others are findings, at their place."""
+        paths = [without_lead(path) for path in cut]
+        outlines = [outline_of(path) for path in paths]
+        twice = _there_before(outlines)
         sound: list[ReadPath] = []
-        known: list[shapely.Polygon] = []
-        for path in map(without_lead, cut):
-            outline, place = outline_of(path), path.segments[-1].end
-            name = path.name or "without a name"
+        for index, (path, outline) in enumerate(zip(paths, outlines, strict=True)):
+            place, name = path.segments[-1].end, path.name or "without a name"
             gap = math.dist(path.segments[0].start, place)
             if not path.closed:
                 self._bad(
@@ -166,11 +167,10 @@ class _Prover:
                 )
             elif outline.is_empty or not outline.is_valid:
                 self._bad(sheet, "crosses-itself", f"The outline {name} crosses itself.", "Draw it anew", place)
-            elif any(outline.equals_exact(other, SAME_MM, normalize=True) for other in known):
+            elif index in twice:
                 self._bad(sheet, "cut-twice", f"The outline {name} is there twice.", "Delete one of them", place)
             else:
                 sound.append(path)
-                known.append(outline)
         return sound
 
     def _bad(self, sheet: int, code: str, why: str, fix: str, place: Point, amount: float = 0.0) -> None:
@@ -294,6 +294,22 @@ class _Prover:
                         "Sand them flush, or pick a more even board.", part=mate.first.part, amount=value,
                     )
                 )  # fmt: skip
+
+
+def _there_before(outlines: Sequence[shapely.Polygon]) -> set[int]:
+    """Which outlines run, all round, within `SAME_MM` of one before them."""
+    import shapely
+
+    closed = [index for index, outline in enumerate(outlines) if not outline.is_empty]
+    if not closed:
+        return set()
+    plain = [outlines[index].normalize() for index in closed]
+    corners = shapely.points(shapely.bounds(plain)[:, :2])
+    near = shapely.STRtree(corners).query(corners, predicate="dwithin", distance=2 * SAME_MM)
+    return {
+        closed[later] for later, first in near.T.tolist()
+        if first < later and plain[later].equals_exact(plain[first], SAME_MM)
+    }  # fmt: skip
 
 
 def _on_sheet(finding: Finding, layout: Layout) -> Finding:
