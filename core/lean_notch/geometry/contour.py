@@ -7,7 +7,7 @@ that leaves the vertex; 0 is a line, positive turns counter-clockwise (DXF Refer
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -155,7 +155,9 @@ class Contour:
 
     @cached_property
     def box(self) -> Box:
-        return join_boxes(segment.box for segment in self.segments)
+        xs, ys, bulges = zip(*self.vertices, strict=True)
+        corners = (min(xs), min(ys), max(xs), max(ys))
+        return join_boxes((corners, *(s.box for s in self.segments if s.bulge))) if any(bulges) else corners
 
     @property
     def reversed(self) -> Contour:
@@ -288,6 +290,6 @@ def spans(box: Box) -> tuple[float, float]:
     return (right - left, high - low)
 
 
-def join_boxes(boxes: Iterator[Box]) -> Box:
+def join_boxes(boxes: Iterable[Box]) -> Box:
     left, low, right, high = zip(*boxes, strict=True)
     return (min(left), min(low), max(right), max(high))

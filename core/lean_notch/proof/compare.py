@@ -115,8 +115,7 @@ def _distances(points: np.ndarray, boundary: shapely.Geometry) -> np.ndarray:
     coordinates, ring = shapely.get_coordinates(shapely.get_parts(boundary), return_index=True)
     ends = np.stack([coordinates[:-1], coordinates[1:]], axis=1)[ring[:-1] == ring[1:]]
     tree = shapely.STRtree(shapely.linestrings(ends))
-    _, distances = tree.query_nearest(points, return_distance=True, all_matches=False)
-    return distances
+    return np.asarray(tree.query_nearest(points, return_distance=True, all_matches=False)[1])
 
 
 def _worst(places: list[Point], boundary: shapely.Geometry) -> Deviation:
