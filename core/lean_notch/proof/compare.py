@@ -107,11 +107,16 @@ def _reachable(place: Point, shape: shapely.Geometry, kerf: float) -> bool:
     return bool((shapely.distance(shapely.points(centres), shape) >= kerf / 2 - CHORD_MM).any())
 
 
+_MANY = 4000  # from here on, measured, building the tree takes less than asking every segment
+
+
 def _distances(points: np.ndarray, boundary: shapely.Geometry) -> np.ndarray:
-    """From each of some points to a boundary: found by a tree of its segments, as a part may have a thousand holes."""
+    """From each of some points to a boundary; with many segments, as of a thousand holes, a tree finds the nearest."""
     import numpy as np
     import shapely
 
+    if shapely.get_num_coordinates(boundary) < _MANY:
+        return np.asarray(shapely.distance(points, boundary))
     coordinates, ring = shapely.get_coordinates(shapely.get_parts(boundary), return_index=True)
     ends = np.stack([coordinates[:-1], coordinates[1:]], axis=1)[ring[:-1] == ring[1:]]
     tree = shapely.STRtree(shapely.linestrings(ends))
