@@ -42,9 +42,9 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.get_by_role("button", name="Front", exact=True).first.click()
     page.get_by_role("button", name="name engrave").click()
     page.wait_for_timeout(200)
-    page.locator("aside").evaluate("one => one.scrollTo(0, one.scrollHeight)")
+    page.get_by_role("button", name="name engrave").scroll_into_view_if_needed()
     page.wait_for_timeout(200)
-    yield "shape-marks"
+    yield "shape-steps"
     for stop, name in (("Measure", "measure"), ("Join", "join"), ("Lay out", "lay-out"), ("Hand over", "hand-over")):
         page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()
         page.wait_for_timeout(300)
@@ -69,6 +69,11 @@ def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
     page.keyboard.press("Enter")
     page.get_by_text("was 150").wait_for()
     yield "shape-changed-dim"
+    page.get_by_role("button", name="light").click()
+    page.get_by_role("button", name="History").click()
+    page.get_by_role("dialog").get_by_text("Set width to 165 mm").wait_for()
+    page.wait_for_timeout(300)
+    yield "history"
 
 
 def take_bases(page: Page):  # type: ignore[no-untyped-def]

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 from conftest import drawn, edited, make_basis, make_board, make_job
 from lean_notch.basis import Basis
-from lean_notch.edits import Edit, edit_job
+from lean_notch.edits import Edit, edit_job, sentence
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
 from lean_notch.job import compute, job_from_json, job_to_json
@@ -31,6 +31,11 @@ def viewer():
     return replace(job, basis=Basis((("main", priced), ("bottom", acrylic()))))
 
 
+def test_boards_are_told_by_their_titles(viewer):
+    back = [Edit("put", "parts/base/board", "main")]
+    assert sentence(viewer, back, edit_job(viewer, back)) == "Changed the board of Base from Bottom to Board"
+
+
 def test_each_member_is_cut_for_the_others_thickness_and_its_own_kerf(viewer):
     """By hand: the base's board of 3.92 is how deep the sides' sockets are; the sides' of 3.06 how deep the base's."""
     result = compute(viewer)
@@ -42,6 +47,15 @@ def test_each_member_is_cut_for_the_others_thickness_and_its_own_kerf(viewer):
         left, _, right, _ = paths[part]
         assert right - left == pytest.approx(156.12 + kerf)
     assert prove_job(result).fits
+
+
+def test_a_part_of_another_thickness_than_the_recipes_lengths_hold_is_said(viewer):
+    """By hand: a base of 3.92 takes 0.86 of the 60 inside, which 60 + 3.06 of outside height do not give back."""
+    [told] = [finding for finding in compute(viewer).build.findings if finding.code == "other-board"]
+    assert (told.part, told.severity) == ("base", "look")
+    assert "3.92 mm thick; the recipe's lengths are worked out for Board, 3.06 mm" in told.why
+    alike = replace(viewer, basis=viewer.basis.with_board("bottom", make_board()))
+    assert "other-board" not in {finding.code for finding in compute(alike).build.findings}
 
 
 def test_sheets_files_times_and_prices_are_by_board(viewer):

@@ -76,6 +76,7 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     mates, lost = make_mates(design, standings, by_board, basis)
     findings = [*basis_findings(basis, {board.id: board.title for board in design.boards})]
     findings += [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
+    findings += _other_boards(design, by_board)
     findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for _, e in lost]
     asked = _asked(mates)
     makings = []
@@ -89,6 +90,30 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     findings += _eaten(makings, mates)
     findings += fit_findings(joint_fits(parts, mates, basis))
     return Build(tuple(parts), tuple(standings.values()), mates, names, tuple(findings))
+
+
+def _other_boards(design: Design, by_board: Mapping[str, Mapping[str, float]]) -> list[Finding]:
+    """Standing parts of another thickness than the recipe worked its lengths out for: what it calls inside is not."""
+    main = design.boards[0]
+    if design.origin is None:
+        return []
+    titles = {board.id: board.title for board in design.boards}
+    standing = {one.part for one in design.placements}
+    usual = by_board[main.id]["thickness"]
+    return [
+        Finding(
+            "other-board", "look",
+            f"{part.title} is cut from {titles[part.board]}, {say_mm(thickness)} thick; the recipe's lengths are worked out "
+            f"for {main.title}, {say_mm(usual)}.",
+            "Check the space that is left inside, or change the lengths that hold the thickness.", part.id,
+        )
+        for part in design.parts
+        if part.id in standing and part.board in titles
+        and abs((thickness := by_board[part.board]["thickness"]) - usual) > _OTHER_MM
+    ]  # fmt: skip
+
+
+_OTHER_MM = 0.01  # finer than a caliper shows
 
 
 def _dangling(path: str, name: str, what: str) -> Finding:

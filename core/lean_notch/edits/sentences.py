@@ -65,6 +65,10 @@ def _put(before: Job, edit: Edit, after: Job) -> str:
     if head == "layout":
         return f"changed the {_words(rest[-1]) if len(rest) > 1 else 'layout'}{_of_board(after, rest[0])}"
     old, new = tree.get(before.design, edit.steps), tree.get(after.design, edit.steps)
+    if head == "parts" and rest[1:] == ["board"]:
+        old, new = (
+            next((b.title for b in job.design.boards if b.id == one), one) for job, one in ((before, old), (after, new))
+        )
     if _is_entry(new):
         return f"{'changed' if old is not None else 'added'} {_name(after, edit.steps)}"
     return f"changed {_field(after, edit.steps)}{_change(old, new)}"

@@ -26,12 +26,13 @@ const was = computed(() => {
 })
 
 /** A figure that its derivation adds up to is shown with as many decimals as it takes. */
-const isFiner = (mm: number) => Math.abs(mm - Number(roundedText(mm, 2))) > 0.0005
+const isFiner = (mm: number, because: string) =>
+  /\d/.test(because) && Math.abs(mm - Number(roundedText(mm, 2))) > 0.0005
 
-function show({ key, kind, value, word }: Figure): string {
+function show({ key, kind, value, word, because }: Figure): string {
   if (value === null) return word
   if (kind === 'length')
-    return lengthText(value, settings.unit, key === 'clearance' || isFiner(value) ? 3 : 2)
+    return lengthText(value, settings.unit, key === 'clearance' || isFiner(value, because) ? 3 : 2)
   if (kind === 'area') return roundedText(value / 100, 1)
   return kind === 'share' ? roundedText(value * 100, 0) : String(value)
 }

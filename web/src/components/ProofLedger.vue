@@ -23,8 +23,10 @@ function partTitle(id: string, copy: number): string {
 
 const fine = (mm: number | null) => (mm === null ? 'missing' : lengthText(mm, settings.unit, 3))
 const proud = computed(() => {
-  const first = props.proof.mates.find((mate) => mate.proud)?.proud
-  return first ? { thin: first[0], thick: first[2] } : null
+  const all = props.proof.mates.flatMap(({ proud: one }) => (one ? [one] : []))
+  return all.length
+    ? { thin: Math.max(...all.map(([thin]) => thin)), thick: Math.min(...all.map(([, , thick]) => thick)) }
+    : null
 })
 </script>
 
@@ -48,7 +50,7 @@ const proud = computed(() => {
     </ul>
     <h3>Joints, clearance as cut</h3>
     <p v-if="proud" class="small second about">
-      Fingers stand {{ fine(proud.thin) }} proud where the board is thinnest and fall
+      Fingers stand up to {{ fine(proud.thin) }} proud where the board is thinnest and fall up to
       {{ fine(-proud.thick) }} short where it is thickest.
     </p>
     <ul>

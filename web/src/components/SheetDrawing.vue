@@ -16,10 +16,12 @@ const margin = computed(
   () => job.design!.ledger[`sheet:${props.sheet.number}`]?.find(({ key }) => key === 'margin')?.value ?? 0,
 )
 
-function centre({ part, x, y, angle }: Design['placed'][number]): [number, number] {
-  const [left, low, right, high] = parts.value.get(part)!.box
-  const [mx, my] = [(left + right) / 2, (low + high) / 2]
-  return angle === 90 ? [x - my, y + mx] : [x + mx, y + my]
+/** Where a part's name goes, and how far it is moved down from there: its middle, or its lower edge if lines may cross that. */
+function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [number, number]; down: number } {
+  const { box, steps } = parts.value.get(part)!
+  const [left, low, right, high] = angle === 90 ? [-box[3], box[0], -box[1], box[2]] : box
+  const bare = steps.length < 2
+  return { place: [x + (left + right) / 2, y + (bare ? (low + high) / 2 : low)], down: bare ? 4 : -9 }
 }
 </script>
 
@@ -68,7 +70,11 @@ function centre({ part, x, y, angle }: Design['placed'][number]): [number, numbe
     </template>
     <template #over="{ at, pxPerMm }">
       <template v-for="one in placed" :key="`${one.part}-${one.copy_number}`">
-        <text v-if="pxPerMm > 0.6" :x="at(centre(one))[0]" :y="at(centre(one))[1] + 4">
+        <text
+          v-if="pxPerMm > 0.6"
+          :x="at(nameOf(one).place)[0]"
+          :y="at(nameOf(one).place)[1] + nameOf(one).down"
+        >
           {{ parts.get(one.part)!.title }}
           <template v-if="parts.get(one.part)!.quantity > 1">{{ one.copy_number }}</template>
         </text>

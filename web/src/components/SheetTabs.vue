@@ -14,6 +14,7 @@ const current = defineModel<number>({ required: true })
 
 <style scoped>
 div {
+  flex: none;
   margin-left: auto;
 }
 [aria-pressed='true'] {

@@ -17,7 +17,8 @@ const fresh = computed(() => job.proof?.moves === job.design!.moves)
 const about = computed(() => {
   if (!sheet.value) return 'there is nothing to cut yet'
   if (!fresh.value) return 'reading the file back'
-  return job.proof!.fits ? 'the file, read back and cut by the beam, fits' : 'as it is, it does not fit'
+  if (!job.proof!.fits) return 'as it is, it does not fit'
+  return job.design!.sheets.length > 1 ? 'all files, read back, fit' : 'the file, read back, fits'
 })
 </script>
 
@@ -30,7 +31,7 @@ const about = computed(() => {
         <li><i class="edge" />finished edge</li>
         <li><i class="nominal" />nominal</li>
       </ul>
-      <button class="plain small" @click="drawing?.lookAtCorner()">look at a corner</button>
+      <button class="plain small corner" @click="drawing?.lookAtCorner()">look at a corner</button>
       <SheetTabs v-model="number" :count="job.design!.sheets.length" />
     </template>
     <ProofDrawing v-if="sheet" ref="drawing" :sheet="sheet" />
@@ -54,6 +55,7 @@ const about = computed(() => {
   display: flex;
   gap: 12px;
   margin-left: auto;
+  white-space: nowrap;
   color: var(--second);
 }
 i {
@@ -61,6 +63,9 @@ i {
   width: 20px;
   margin-right: 5px;
   vertical-align: middle;
+}
+.corner {
+  flex: none;
 }
 .nothing {
   padding: 20px 22px;

@@ -21,7 +21,8 @@ const part = computed(() => job.design!.parts.find(({ id }) => job.selected === 
 
 const sizes = computed(() => {
   const rows = new Map(job.design!.ledger['job']?.map((row) => [row.key, row.value]))
-  if (!rows.has('width')) return ''
+  // The recipe's lengths hold one thickness: with parts of several boards, what they call inside is not measured.
+  if (!rows.has('width') || new Set(job.design!.parts.map(({ board }) => board)).size > 1) return ''
   const by = (side: 'inside' | 'outside') =>
     ['width', 'depth', 'height'].map((name) =>
       shortText(rows.get(`${side}_${name}`) ?? rows.get(name) ?? 0, settings.unit),
