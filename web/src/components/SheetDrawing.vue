@@ -21,7 +21,7 @@ function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [numb
   const { box, steps } = parts.value.get(part)!
   const [left, low, right, high] = angle === 90 ? [-box[3], box[0], -box[1], box[2]] : box
   const bare = steps.length < 2
-  return { place: [x + (left + right) / 2, y + (bare ? (low + high) / 2 : low)], down: bare ? 4 : -9 }
+  return { place: [x + (left + right) / 2, y + (bare ? (low + high) / 2 : low)], down: bare ? 4 : -6 }
 }
 </script>
 

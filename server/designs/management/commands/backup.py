@@ -35,4 +35,6 @@ class Command(BaseCommand):
                     if not kept.suffix:
                         pack.write(kept, f"files/{kept.name}")
             whole.replace(file)
-        self.stdout.write(f"{file}: {file.stat().st_size / 1e6:.1f} MB. The secret key is not in it; a new one is made.")
+        self.stdout.write(
+            f"{file}: {file.stat().st_size / 1e6:.1f} MB. The secret key is not in it; a new one is made."
+        )
