@@ -11,9 +11,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from .basis import BoardBasis, Fit, Readings, finger_fit
+from .basis import BoardBasis, Fit, Readings
 from .basis.notebook import WAY_TITLES
-from .build import FlatPart, Mate
+from .build import FlatPart, Mate, joint_fits
 from .job import Result
 from .nesting import Sheet
 from .units import Length, Unit, say_mm, say_within, true_digits
@@ -46,7 +46,10 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     rows = {f"basis:{board.id}": _basis(result.job.basis.of(board.id)) for board in result.job.design.boards}
     rows["job"] = _job(result)
     rows |= {f"part:{part.id}": _part(part, result) for part in result.build.parts}
-    rows |= {f"joint:{mate.id}": _mate(mate, result) for mate in result.build.mates}
+    fits = joint_fits(result.build.parts, result.build.mates, result.job.basis)
+    rows |= {
+        f"joint:{mate.id}": _mate(mate, fit.fit, result) for mate, fit in zip(result.build.mates, fits, strict=True)
+    }
     rows |= {
         f"sheet:{sheet.number}": _sheet(sheet, length, result)
         for sheet, length in zip(result.layout.sheets, result.cut_lengths, strict=True)
@@ -155,14 +158,12 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
     )  # fmt: skip
 
 
-def _mate(mate: Mate, result: Result) -> tuple[Figure, ...]:
-    parts = {part.id: part for part in result.build.parts}
-    first, second = parts[mate.first.part], parts[mate.second.part]
+def _mate(mate: Mate, fit: Fit, result: Result) -> tuple[Figure, ...]:
+    first, second = result.build.part(mate.first.part), result.build.part(mate.second.part)
     basis, other = result.job.basis.of(first.board), result.job.basis.of(second.board)
     division, readings = mate.division, other.stock.readings
     clearance, edge, finger = division.clearance, mate.division.cuts[-1], mate.division.finger
     made, socket = finger - clearance / 2, finger + clearance / 2
-    fit = finger_fit(basis, other)
     joint = next(one for one in result.job.design.joints if one.id == mate.id)
     wanted = joint.how.width
     return (

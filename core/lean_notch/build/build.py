@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..basis import Basis
 from ..design import Design, Imported, Part, Side, dangling
@@ -35,7 +36,11 @@ class Build:
     findings: tuple[Finding, ...] = ()
 
     def part(self, part_id: str) -> FlatPart:
-        return next(part for part in self.parts if part.id == part_id)
+        return self._by_id[part_id]
+
+    @cached_property
+    def _by_id(self) -> dict[str, FlatPart]:
+        return {part.id: part for part in self.parts}
 
     @property
     def failed(self) -> frozenset[str]:

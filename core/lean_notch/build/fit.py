@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 
 from ..basis import Basis, Fit, finger_fit
 from ..findings import Finding
@@ -25,13 +26,18 @@ class JointFit:
 
 def joint_fits(parts: Sequence[FlatPart], mates: Sequence[Mate], basis: Basis) -> tuple[JointFit, ...]:
     """One a mate, in their order."""
-    board = {part.id: basis.of(part.board) for part in parts}
+    board_of = {part.id: part.board for part in parts}
+
+    @cache  # many mates, few pairs of boards
+    def fit_between(first: str, second: str) -> Fit:
+        return finger_fit(basis.of(first), basis.of(second))
+
     fits = []
     for mate in mates:
-        first, second = board[mate.first.part], board[mate.second.part]
-        met = second.stock.readings  # the first one's fingers go through the second one's board
+        first, second = board_of[mate.first.part], board_of[mate.second.part]
+        met = basis.of(second).stock.readings  # the first one's fingers go through the second one's board
         proud = (met.thick - mate.first.depth, met.thin - mate.first.depth)
-        fits.append(JointFit(mate.id, mate.title, finger_fit(first, second), proud))
+        fits.append(JointFit(mate.id, mate.title, fit_between(first, second), proud))
     return tuple(fits)
 
 
