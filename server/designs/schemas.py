@@ -293,6 +293,8 @@ class BoardOut(Out):
     id: str
     title: str
     basis: BasisOut
+    margin: float
+    spacing: float
     quarter_turns: bool
 
 

@@ -118,6 +118,7 @@ def _inputs(job: Job) -> dict[str, Any]:
         "boards": [
             out.BoardOut(
                 id=board.id, title=board.title, basis=_basis(job.basis.of(board.id)),
+                margin=job.settings(board.id).margin, spacing=job.settings(board.id).spacing,
                 quarter_turns=job.settings(board.id).quarter_turns,
             )
             for board in drawn.boards

@@ -1,6 +1,9 @@
 """A few whole journeys, as a maker would go them."""
 
+import json
 import re
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 import ezdxf
@@ -219,6 +222,25 @@ def test_an_empty_job_is_filled_by_hand(page, tmp_path):
     page.get_by_role("link", name="Lean Notch, your jobs").click()
     page.locator("input[type=file]").set_input_files(tmp_path / "sign.zip")
     expect(page.locator("path.part")).to_have_count(2)
+
+
+def test_a_job_that_no_longer_builds_shows_why_and_is_mended_in_place(open_tray, app):
+    job = int(re.search(r"/jobs/(\d+)", open_tray.url)[1])
+    with closing(sqlite3.connect(Path(app.environment["LEAN_NOTCH_DATA"]) / "lean-notch.sqlite3", timeout=20)) as data:
+        head, document = data.execute(
+            "select r.id, r.document from designs_revision r join designs_design d on d.head_id = r.id where d.id = ?",
+            (job,),
+        ).fetchone()
+        spoiled = json.loads(document)
+        spoiled["layout"]["main"]["margin"] = 300
+        data.execute("update designs_revision set document = ? where id = ?", (json.dumps(spoiled), head))
+        data.commit()
+    open_tray.reload()
+    why = open_tray.get_by_text("or a smaller margin")
+    why.wait_for()
+    expect(why).to_be_in_viewport(ratio=1)
+    fill(open_tray, "[data-field='layout/main/margin']", "4")
+    expect(open_tray.get_by_role("heading", name="Parts, flat")).to_be_visible()
 
 
 def test_a_second_board_has_its_own_thickness_and_sheets(open_tray):

@@ -888,8 +888,12 @@ export interface components {
       basis: components['schemas']['BasisOut']
       /** Id */
       id: string
+      /** Margin */
+      margin: number
       /** Quarter Turns */
       quarter_turns: boolean
+      /** Spacing */
+      spacing: number
       /** Title */
       title: string
     }

@@ -30,6 +30,16 @@ const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensio
         :text="editText(one.text, one.unit, settings.unit)"
         @commit="job.put(pathOf(one.name), $event)"
       />
+      <template v-for="{ id, title, ...board } in job.design!.boards" :key="id">
+        <LengthField
+          v-for="what in ['margin', 'spacing'] as const"
+          :key="what"
+          :field="`layout/${id}/${what}`"
+          :label="job.design!.boards.length > 1 ? `${what} on sheets of ${title}` : `${what} on sheets`"
+          :text="editText(String(board[what]), 'mm', settings.unit)"
+          @commit="job.put(`layout/${id}/${what}`, $event)"
+        />
+      </template>
       <RecipeSettings />
     </template>
   </main>
@@ -37,6 +47,7 @@ const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensio
 
 <style scoped>
 main {
+  grid-row: 3 / -1;
   display: grid;
   align-content: start;
   gap: 12px;

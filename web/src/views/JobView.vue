@@ -73,7 +73,10 @@ function savedAt(saved: string): string {
         </template>
       </template>
     </TitleLine>
-    <BrokenJob v-if="job.design?.problem" />
+    <template v-if="job.design?.problem">
+      <BasisStrip v-if="job.design.boards.length" />
+      <BrokenJob />
+    </template>
     <template v-else-if="job.design">
       <BasisStrip />
       <div class="middle">
