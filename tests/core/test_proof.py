@@ -15,7 +15,7 @@ from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.offset import offset
 from lean_notch.job import Job, compute
 from lean_notch.proof import as_cut
-from lean_notch.proof.compare import compare
+from lean_notch.proof.compare import _distances, compare, nominal_polygon
 from lean_notch.proving import prove_files, prove_job
 
 FORMATS = ("svg", "dxf", "dxf-r12")
@@ -221,3 +221,31 @@ def test_the_finished_size_law_by_the_librarys_own_buffer(kerf):
     eroded = piece.path.simplify(1e-4).buffer(-kerf / 2, quad_segs=64)
     assert piece.finished.symmetric_difference(eroded).area < 0.05
     assert compare(piece.finished, shape, kerf).ok
+
+
+@pytest.mark.parametrize("off", [0.0, 0.02])
+def test_a_part_of_many_holes_is_measured_as_closely_as_one_of_few(off):
+    """The last of 150 holes is cut `off` too far to the right: a tree of segments must find it as the plain way does."""
+    places = [(10.0 + 6 * (i % 15), 10.0 + 6 * (i // 15)) for i in range(150)]
+    nominal = Region(rectangle(0, 0, 110, 80), tuple(Circle(x, y, 2.0, hole=True) for x, y in places))
+    moved = (*places[:-1], (places[-1][0] + off, places[-1][1]))
+    cut = nominal_polygon(Region(rectangle(0, 0, 110, 80), tuple(Circle(x, y, 2.0, hole=True) for x, y in moved)))
+    assert shapely.get_num_coordinates(cut) > 4000
+    found = compare(cut, nominal, 0.1)
+    assert found.ok == (off == 0.0)
+    assert found.edge.amount == pytest.approx(off, abs=0.0005)
+    few = Region(nominal.outer, nominal.holes[-1:])
+    alone = shapely.Polygon(
+        cut.exterior, [min(cut.interiors, key=lambda ring: -ring.bounds[0] - 1000 * ring.bounds[1])]
+    )
+    assert shapely.get_num_coordinates(alone) < 4000
+    assert compare(alone, few, 0.1).edge.amount == pytest.approx(found.edge.amount, abs=1e-9)
+
+
+def test_the_tree_of_segments_leads_to_no_line_that_is_not_there():
+    """What lies between two rings is no edge: the points in between are as far off as the library says."""
+    rings = [shapely.Point(6.0 * i, 0).buffer(2, quad_segs=16).exterior for i in range(80)]
+    boundary = shapely.MultiLineString(rings)
+    assert shapely.get_num_coordinates(boundary) > 4000
+    points = shapely.points([(0.5 * i, 0.1 * (i % 7)) for i in range(900)])
+    assert _distances(points, boundary) == pytest.approx(shapely.distance(points, boundary), abs=1e-12)

@@ -16,7 +16,7 @@ NAMES = {"thickness": 3.0}
 
 def at(u: str, v: str):
     pose = AlongAxes(Length("1"), Length("2"), Length("thickness"), u, v)
-    return stand(Placement("one", "part", pose), (30, 20), 3.0, NAMES)
+    return stand(Placement("one", "part", pose), (30, 20), NAMES)
 
 
 AXES = [f"{sign}{axis}" for sign in "+-" for axis in "xyz"]
@@ -86,6 +86,6 @@ def test_a_pose_may_use_names_and_says_where_it_cannot(job):
 
 def test_a_part_turned_over_has_its_material_on_the_other_side():
     pose = AlongAxes(u="+x", v="+z")
-    plain, over = (stand(Placement("one", "part", pose, mirrored), (30, 20), 3.0, NAMES) for mirrored in (False, True))
+    plain, over = (stand(Placement("one", "part", pose, mirrored), (30, 20), NAMES) for mirrored in (False, True))
     assert plain.box == ((0, 0, 0), (30, 3, 20))
     assert over.box == ((0, -3, 0), (30, 0, 20))

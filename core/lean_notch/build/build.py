@@ -74,7 +74,7 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     sizes = {part.id: _size(part, shop) for part in known}
     board_of = {part.id: part.board for part in known}
     standings = {
-        one.id: stand(one, sizes[one.part], by_board[board_of[one.part]]["thickness"], by_board[board_of[one.part]])
+        one.id: stand(one, sizes[one.part], by_board[board_of[one.part]])
         for one in design.placements
         if one.part in sizes
     }

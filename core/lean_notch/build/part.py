@@ -60,7 +60,6 @@ def make_part(part: Part, shop: Shop, notches: Notches, stack: tuple[str, ...] =
     making = Making()
     names = shop.names[part.board]
     direct = takes_notches(part)
-    todo: Notches = {} if direct else notches
     for step in part.steps:
         if not step.on:
             continue
@@ -90,9 +89,9 @@ def make_part(part: Part, shop: Shop, notches: Notches, stack: tuple[str, ...] =
             field=f"parts/{part.id}/steps",
         )  # fmt: skip
     blank = part.blank
-    if todo and blank:
+    if notches and blank and not direct:
         width, height = (length_of(blank, name, names) for name in ("shape/width", "shape/height"))
-        making.cuts += _as_regions(todo, width, height)
+        making.cuts += _as_regions(notches, width, height)
     return making
 
 

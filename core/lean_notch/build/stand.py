@@ -54,10 +54,9 @@ class Standing:
         return axis, self.origin[axis], direction[axis]
 
 
-def stand(
-    placement: Placement, size: tuple[float, float], thickness: float, names: Mapping[str, float]
-) -> Standing:  # fmt: skip
-    """A part of that size and thickness standing as `placement` says. Raises NotchError at the pose's length."""
+def stand(placement: Placement, size: tuple[float, float], names: Mapping[str, float]) -> Standing:
+    """A part of that size, of the board that `names` are of, standing as `placement` says. Raises NotchError at the pose's
+    length."""
     pose = placement.pose
     origin = []
     for axis in ("x", "y", "z"):
@@ -67,7 +66,7 @@ def stand(
             raise error.at(f"placements/{placement.id}/pose/{axis}") from None
     return Standing(
         placement.id, placement.part, (origin[0], origin[1], origin[2]), _vector(pose.u), _vector(pose.v),
-        *size, thickness, placement.mirrored,
+        *size, names["thickness"], placement.mirrored,
     )  # fmt: skip
 
 
