@@ -210,6 +210,9 @@ def test_a_backup_holds_the_jobs_and_the_files_they_use(wren, tray, tmp_path):
         assert database.execute("select name, moves from designs_design").fetchall() == [("Tray", 2)]
     with pytest.raises(CommandError, match="is there already"):
         call_command("backup", str(whole))
+    (tmp_path / "files" / kept["name"]).unlink()
+    with pytest.raises(CommandError, match=f"are gone: {kept['name']}"):
+        call_command("backup", str(tmp_path / "second.zip"))
 
 
 def test_a_file_that_is_not_kept_is_refused_at_its_step(wren, tray):

@@ -13,6 +13,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 
 from ...kept_files import folder
+from ...models import KeptFile
 
 
 class Command(BaseCommand):
@@ -28,13 +29,17 @@ class Command(BaseCommand):
             copy, whole = Path(place) / "database", Path(place) / "backup.zip"
             with closing(sqlite3.connect(connection.settings_dict["NAME"])) as database:
                 database.execute("VACUUM INTO ?", [str(copy)])
+            with closing(sqlite3.connect(copy)) as database:
+                used = {name for (name,) in database.execute(f"SELECT name FROM {KeptFile._meta.db_table}")}
             # Files after the database: one that it names stays for as long as a revision uses it.
+            there = {kept.name: kept for kept in folder().glob("*")} if folder().exists() else {}
             with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED) as pack:
                 pack.write(copy, "lean-notch.sqlite3")
-                for kept in sorted(folder().glob("*")) if folder().exists() else ():
-                    if not kept.suffix:
-                        pack.write(kept, f"files/{kept.name}")
+                for name in sorted(used & there.keys()):
+                    pack.write(there[name], f"files/{name}")
             whole.replace(file)
+        if missing := sorted(used - there.keys()):
+            raise CommandError(f"{file} is written, but kept files are gone: {', '.join(missing)}. Add them again.")
         self.stdout.write(
             f"{file}: {file.stat().st_size / 1e6:.1f} MB. The secret key is not in it; a new one is made."
         )
