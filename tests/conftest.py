@@ -10,6 +10,7 @@ import pytest
 from edit_paths import path_of
 from hypothesis import HealthCheck, settings
 from lean_notch.basis import Basis, Board, BoardBasis, Machine, Readings
+from lean_notch.basis.machine import KerfFound
 from lean_notch.design.migrate import mark_steps
 from lean_notch.edits import Edit, edit_job
 from lean_notch.job import Job
@@ -32,12 +33,13 @@ def make_board(
     clearance: float = 0.02,
     sheet: tuple[float, float] = (600, 400),
     sheets: int | None = None,
+    *,
+    typed_kerf: bool = False,
 ) -> BoardBasis:
-    return BoardBasis(
-        Board("Poplar ply", "plywood", 3, Readings(readings), *sheet, sheets),
-        Machine("Shed laser", "laser", *sheet, kerf),
-        clearance,
-    )
+    """A board whose kerf was measured on it, exactly, unless it was typed in."""
+    board = Board("Poplar ply", "plywood", 3, Readings(readings), *sheet, sheets)
+    found = None if typed_kerf else KerfFound("slats", board.name, board.readings.mean, "2026-03-01", 0.0)
+    return BoardBasis(board, Machine("Shed laser", "laser", *sheet, kerf, found=found), clearance)
 
 
 def one_board(board: BoardBasis) -> Basis:

@@ -27,12 +27,14 @@ from .cli_files import (
 )
 from .cli_measure import add_measuring, settings
 from .errors import MissingInput, NotchError
+from .figures import Figure
 
 # Heavy modules are imported inside the commands that use them: --help starts in a tenth of a second.
 
 
 def main(argv: Sequence[str] | None = None) -> int:
-    """Runs one command. 0: done; 1: the proof found something to stop for; 2: an error, said on stderr."""
+    """Runs one command. 0: done, or it fits; 1: there is something to stop for; 2: it could not be run, for what was given;
+    3: something unexpected, in one line, or with its traceback if --traceback asks for it; 4: it fits as far as seen."""
     arguments = _parser().parse_args(argv)
     try:
         status: int = arguments.run(arguments)
@@ -46,7 +48,22 @@ def main(argv: Sequence[str] | None = None) -> int:
     except BrokenPipeError:  # whoever reads has had enough
         sys.stderr.close()
         return 0
+    except Exception as error:
+        if arguments.traceback:
+            raise
+        where = f"{type(error).__name__}: {str(error).splitlines()[0] if str(error) else 'no reason given'}"
+        if arguments.json:
+            print(
+                json.dumps({"error": {"code": "unexpected", "why": where, "fix": _REPORT, "field": "", "mend": ""}}),
+                file=sys.stderr,
+            )
+        else:
+            print(f"lean-notch: unexpected: {where}. {_REPORT}", file=sys.stderr)
+        return 3
     return status
+
+
+_REPORT = "This is a fault of Lean Notch: report it with the output of the same command and --traceback."
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -95,7 +112,7 @@ def _parser() -> argparse.ArgumentParser:
 
     prove = commands.add_parser(
         "prove", help="read files back, cut them, measure", description="Read written files back, sweep a beam along every "
-        "path and measure what is left. Prints JSON; status 1 if something does not fit."
+        "path, measure what is left and stand it up. Prints JSON. Status 0: it fits; 1: it does not; 4: as far as seen."
     )  # fmt: skip
     prove.add_argument("files", type=Path, nargs="+", metavar="FILE", help="SVG or DXF files of one job")
     prove.add_argument(
@@ -126,6 +143,7 @@ def _parser() -> argparse.ArgumentParser:
             help="what was measured: stock, machine, clearance; one for each board of the design",
         )  # fmt: skip
         command.add_argument("--json", action="store_true", help="print results and errors as JSON")
+        command.add_argument("--traceback", action="store_true", help="show where something unexpected happened")
     return parser
 
 
@@ -186,19 +204,29 @@ def _build(arguments: argparse.Namespace) -> int:
         ],
         "mates": [
             {"id": m.id, "title": m.title, "first": m.first.part, "second": m.second.part,
-             "fingers": m.division.count, "finger": m.division.finger, "clearance": m.division.clearance}
+             "kind": m.kind, "contacts": len(m.contacts), "width": m.contacts[0].width if m.contacts else None,
+             "clearance": m.contacts[0].clearance if m.contacts else None}
             for m in built.mates
         ],
         "findings": [vars(finding) for finding in built.findings],
     }  # fmt: skip
     lines = [f"{p.quantity} x {p.title}: {by(p.region.box)}, {len(p.region.holes)} holes" for p in built.parts]
-    lines += [f"{m.title}: {m.division.count} fingers of {m.division.finger:.3f} mm" for m in built.mates]
+    lines += [
+        f"{m.title}: {', '.join((m.about, *(_figure(one) for one in m.figures if one.source == 'computed')))}"
+        for m in built.mates
+    ]
     lines += [
         f"{finding.severity}: {finding.code} at {finding.field}: {finding.why} {finding.fix}"
         for finding in built.findings
     ]
     say(arguments, document, lines)
     return 0
+
+
+def _figure(figure: Figure) -> str:
+    """A row of a joint in a few words: "7 fingers", "finger pitch 9.009 mm"."""
+    assert figure.value is not None, "computed rows have a value"
+    return f"{figure.value:g} {figure.title}" if figure.kind == "count" else f"{figure.title} {figure.value:.3f} mm"
 
 
 def _lay_out(arguments: argparse.Namespace) -> int:
@@ -285,8 +313,10 @@ def _prove(arguments: argparse.Namespace) -> int:
     from .cutting import Layer, profile_from_json
     from .documents import mapping
     from .files import FileFormat
+    from .formats.read_file import ReadFile
     from .job import compute, job_from_json
-    from .proving import prove_files
+    from .proof import NOT_LOOKED_AT
+    from .proving import prove_read, read_sheets
 
     packet_file, packet = _find_packet(arguments)
     document = {name: one for name, one in packet.items() if name not in ("profile", "files")}
@@ -317,18 +347,26 @@ def _prove(arguments: argparse.Namespace) -> int:
         }
         profile = replace(profile, layers=layers)
     result = compute(known, profile, outlines_beside(packet_file))
-    proofs = [prove_files(result, files, kind) for kind, files in by_format.items()]
-    parts, mates, findings = (
-        [asdict(row) for proof in proofs for row in getattr(proof, rows)] for rows in ("parts", "mates", "findings")
-    )
-    fits = not any(finding["severity"] == "stop" for finding in findings)
-    print(json.dumps({"fits": fits, "findings": findings, "parts": parts, "mates": mates}, indent=1))
-    verdict = "it fits" if fits else "it does not fit as it is"
-    print(
-        f"{len(parts)} parts and {len(mates)} joints measured, {len(findings)} findings: {verdict}.",
-        file=sys.stderr,
-    )
-    return 0 if fits else 1
+    sheets: dict[int, ReadFile] = {}
+    for kind, files in by_format.items():
+        twice = sheets.keys() & files.keys()
+        if twice:
+            raise MissingInput(
+                f"Sheet {min(twice)} is given in two formats.", fix="Prove the files of one format at a time."
+            )
+        sheets |= read_sheets(result, files, kind)
+    proof = prove_read(result, sheets)
+    document = {
+        "verdict": proof.verdict, "fits": proof.fits, "sentence": proof.sentence, "provided": proof.provided,
+        "not_looked_at": NOT_LOOKED_AT,
+        **{rows: [asdict(row) for row in getattr(proof, rows)] for rows in ("findings", "parts", "mates")},
+    }  # fmt: skip
+    print(json.dumps(document, indent=1))
+    numbers = ((len(proof.parts), "part"), (len(proof.mates), "joint"), (len(proof.findings), "finding"))
+    parts, joints, findings = (f"{count} {what}{'' if count == 1 else 's'}" for count, what in numbers)
+    counts = f"{parts} and {joints} measured, {findings}"
+    print(f"{counts}: {proof.sentence}.", file=sys.stderr)
+    return {"fits": 0, "does-not-fit": 1, "as-far-as-seen": 4}[proof.verdict]
 
 
 def _find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:

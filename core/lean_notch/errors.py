@@ -110,3 +110,7 @@ class TooMuchWork(NotchError):
 
 class CircularParts(NotchError):
     code = "circular-parts"
+
+
+class CircularPoses(NotchError):
+    code = "circular-poses"

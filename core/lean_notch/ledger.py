@@ -8,37 +8,14 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
-from typing import Literal
 
 from .basis import BoardBasis, Fit, Readings
 from .basis.notebook import WAY_TITLES
-from .build import FlatPart, Mate, joint_fits
+from .build import Contact, FlatPart, Mate, joint_fits
+from .figures import Figure, in_words
 from .job import Result
 from .nesting import Sheet
-from .units import Length, Unit, say_mm, say_within, true_digits
-
-Source = Literal["measured", "chosen", "computed"]
-Kind = Literal["length", "count", "share", "area", "word"]
-
-
-@dataclass(frozen=True)
-class Figure:
-    """One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
-
-    `field` is the path of the input that changes it, "" for none; `typed` is what was typed there, in `unit`.
-    """
-
-    key: str
-    title: str
-    value: float | None
-    source: Source
-    because: str = ""
-    kind: Kind = "length"
-    word: str = ""
-    field: str = ""
-    typed: str = ""
-    unit: Unit = "mm"
+from .units import Length, say_mm, say_within
 
 
 def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
@@ -57,17 +34,6 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     return rows
 
 
-def _sum(total: float, first: tuple[str, float], sign: str, second: tuple[str, float]) -> str:
-    """A sum or a difference in words and figures, with as many digits as it takes to be true.
-
-    >>> _sum(3.815, ("slot", 3.955), "−", ("kerf", 0.14))
-    'slot 3.955 mm − kerf 0.14 mm'
-    """
-    (name, value), (other, change) = first, second
-    digits = max(3, true_digits(total, (value, -change if sign == "−" else change)))
-    return f"{name} {say_mm(value, digits)} {sign} {other} {say_mm(change, digits)}"
-
-
 def _basis(basis: BoardBasis) -> tuple[Figure, ...]:
     readings, clearance, kerf = basis.stock.readings, basis.clearance, basis.kerf
     count = len(readings.values_mm)
@@ -78,9 +44,9 @@ def _basis(basis: BoardBasis) -> tuple[Figure, ...]:
         Figure("kerf", "kerf", kerf, "measured", _kerf_because(basis)),
         Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, the whole gap of one finger"),
         Figure("slot", "a slot for this board", basis.slot, "computed",
-               _sum(basis.slot, ("thickness", readings.mean), "+", ("clearance", clearance))),
+               in_words(basis.slot, ("thickness", readings.mean), "+", ("clearance", clearance))),
         Figure("slot_drawn", "its cut path", basis.slot_drawn, "computed",
-               _sum(basis.slot_drawn, ("slot", basis.slot), "−", ("kerf", kerf))),
+               in_words(basis.slot_drawn, ("slot", basis.slot), "−", ("kerf", kerf))),
         Figure("slot_fit", "the board in that slot", None, "computed", _fit_because(basis.slot_fit), kind="word",
                word=basis.slot_fit.verdict),
     )  # fmt: skip
@@ -91,7 +57,7 @@ def _spread(readings: Readings) -> Figure:
         return Figure("spread", "spread", None, "measured", "one reading tells none", kind="word", word="not known")
     return Figure(
         "spread", "spread", readings.spread, "measured",
-        _sum(readings.spread, ("thick", readings.thick), "−", ("thin", readings.thin)),
+        in_words(readings.spread, ("thick", readings.thick), "−", ("thin", readings.thin)),
     )  # fmt: skip
 
 
@@ -159,32 +125,63 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
 
 
 def _mate(mate: Mate, fit: Fit, result: Result) -> tuple[Figure, ...]:
-    first, second = result.build.part(mate.first.part), result.build.part(mate.second.part)
-    basis, other = result.job.basis.of(first.board), result.job.basis.of(second.board)
-    division, readings = mate.division, other.stock.readings
-    clearance, edge, finger = division.clearance, mate.division.cuts[-1], mate.division.finger
-    made, socket = finger - clearance / 2, finger + clearance / 2
-    joint = next(one for one in result.job.design.joints if one.id == mate.id)
-    wanted = joint.how.width
-    return (
-        Figure("fingers", "fingers", division.count, "computed", "an odd count, so that both ends are alike", kind="count"),
-        Figure("wanted", "finger width wanted", wanted.mm(result.build.names) if wanted else None, "chosen",
-               "the nearest odd count of fingers is taken", kind="length" if wanted else "word", word="by thickness",
-               field=f"joints/{mate.id}/how/width", typed=wanted.text if wanted else "", unit=wanted.unit if wanted else "mm"),
-        Figure("pitch", "finger pitch", finger, "computed", f"edge {say_mm(edge)} / {division.count} fingers"),
-        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, half on either side of a finger"),
-        Figure("finger", "finger", made, "computed",
-               _sum(made, ("pitch", finger), "−", ("half the clearance", clearance / 2))),
-        Figure("socket", "socket", socket, "computed", _sum(socket, ("finger", made), "+", ("clearance", clearance))),
-        Figure("finger_drawn", "finger, cut path", made + basis.kerf, "computed",
-               _sum(made + basis.kerf, ("finger", made), "+", ("kerf", basis.kerf))),
-        Figure("socket_drawn", "socket, cut path", socket - other.kerf, "computed",
-               _sum(socket - other.kerf, ("socket", socket), "−", ("kerf", other.kerf))),
-        Figure("fit", "fit", None, "computed", _fit_because(fit), kind="word", word=fit.verdict),
-        Figure("finger_length", "finger length", mate.first.depth, "measured",
-               f"thickness of {second.title}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
-        Figure("first", "corner fingers on", None, "computed", "the corners belong to it", kind="word", word=first.title),
+    """What the kind of joint says of itself, then each different contact of the first member, else of the second."""
+    first = result.build.part(mate.first.part)
+    own = [one for one in mate.contacts if one.inner_part == first.id] or list(mate.contacts)
+    different = {(one.inner is None, round(one.width, 6), round(one.clearance, 6)): one for one in own}
+    rows = [*mate.figures]
+    if mate.contacts:
+        rows.append(
+            Figure("contacts", f"{mate.inner}s measured", len(mate.contacts), "computed", "in the proof", kind="count")
+        )
+    for number, contact in enumerate(different.values()):
+        rows += _contact(mate, contact, result, f"_{number + 1}" if number else "")
+    rows.append(Figure("fit", "fit", None, "computed", _fit_because(fit), kind="word", word=fit.verdict))
+    stands = next((one for one in own if one.stands), None)
+    if stands:
+        through = result.build.part(stands.through)
+        readings = result.job.basis.of(through.board).stock.readings
+        rows.append(
+            Figure("finger_length", f"{mate.inner} length", stands.depth, "measured",
+                   f"thickness of {through.title}, {say_mm(readings.thin)} to {say_mm(readings.thick)}")
+        )  # fmt: skip
+    rows.append(
+        Figure(
+            "first",
+            "first member",
+            None,
+            "computed",
+            "its answers count, and its corners",
+            kind="word",
+            word=first.title,
+        )
+    )
+    return tuple(rows)
+
+
+def _contact(mate: Mate, contact: Contact, result: Result, suffix: str) -> list[Figure]:
+    """How wide both sides are, and how wide their paths."""
+    job = result.job
+    inner, outer = (job.basis.of(result.build.part(part).board) for part in (contact.inner_part, contact.outer.part))
+    made, socket, gap = contact.width, contact.outer_width, contact.clearance
+    name, into = (mate.inner, mate.outer) if contact.inner else ("board", f"{mate.outer}, across")
+    rows = [
+        Figure(f"clearance{suffix}", "clearance", gap, "chosen", f"{inner.fit} fit, half on either side of a {mate.inner}"),
+        Figure(f"finger{suffix}", name, made, "computed" if contact.inner else "measured",
+               "at finished size" if contact.inner else f"thickness of {result.build.part(contact.inner_part).title}"),
+        Figure(f"socket{suffix}", into, socket, "computed", in_words(socket, (name, made), "+", ("clearance", gap))),
+    ]  # fmt: skip
+    if contact.inner:
+        drawn = made + inner.kerf
+        rows.append(
+            Figure(f"finger_drawn{suffix}", f"{name}, cut path", drawn, "computed", in_words(drawn, (name, made), "+", ("kerf", inner.kerf)))
+        )  # fmt: skip
+    drawn = socket - outer.kerf
+    rows.append(
+        Figure(f"socket_drawn{suffix}", f"{into}, cut path", drawn, "computed",
+               in_words(drawn, (mate.outer, socket), "−", ("kerf", outer.kerf)))
     )  # fmt: skip
+    return rows
 
 
 def _sheet(sheet: Sheet, cut_length: float, result: Result) -> tuple[Figure, ...]:

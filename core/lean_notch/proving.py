@@ -17,11 +17,20 @@ from .reading import read_outlines
 def prove_files(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> Proof:
     """Reads written files (by sheet number, together all that is on the sheet) back and judges what a beam of the
     basis' kerf leaves of them."""
-    read_back = {
+    return prove_read(result, read_sheets(result, files, file_format))
+
+
+def read_sheets(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> dict[int, ReadFile]:
+    """What written files hold, by sheet, where it lies on the sheet. Raises UnreadableFile."""
+    return {
         number: _joined([_on_sheet(result, number, read_outlines(one, file_format), file_format) for one in some])
         for number, some in files.items()
     }
-    return prove(read_back, result.build, result.layout, result.job.basis, result.plan, result.profile)
+
+
+def prove_read(result: Result, sheets: Mapping[int, ReadFile]) -> Proof:
+    """Judges files that have been read."""
+    return prove(sheets, result.build, result.layout, result.job.basis, result.plan, result.profile)
 
 
 def _on_sheet(result: Result, number: int, file: ReadFile, file_format: FileFormat) -> ReadFile:

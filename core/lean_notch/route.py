@@ -73,7 +73,7 @@ def _measure_wants(basis: BoardBasis) -> str:
     if count < FEW_READINGS:
         return f"only {_many(count, 'reading')}"
     if basis.doubts:
-        return "kerf of another board"
+        return "kerf not measured" if basis.kerf_typed else "kerf of another board"
     return "uneven board" if readings.spread > UNEVEN_SHARE * readings.mean else ""
 
 
@@ -86,18 +86,22 @@ def _proof_stop(proof: Proof | None, pieces: int) -> Stop:
         return Stop("prove", "Prove", "nothing to prove yet", "open")
     if proof is None:
         return Stop("prove", "Prove", "reading the file back", "open")
-    if proof.findings:
-        return _stop("prove", "Prove", f"{_many(len(proof.parts), 'part')} measured",
-                     f"{_many(len(proof.findings), 'thing')} to look at")  # fmt: skip
-    return _stop("prove", "Prove", "fits, as cut from the file")
+    said = proof.sentence[:1].lower() + proof.sentence[1:]
+    if proof.verdict == "fits":
+        others = sum(finding.code != "kerf-doubt" for finding in proof.findings)
+        wants = f"{_many(others, 'thing')} to look at" if others else ""
+        line = f"{said}, as cut from the file" if not proof.provided else said
+        return Stop("prove", "Prove", line, "look" if proof.findings else "ready", wants)
+    return _stop("prove", "Prove", said, f"{_many(len(proof.findings), 'thing')} to look at")
 
 
 def _hand_over_stop(sheets: int, proof: Proof | None) -> Stop:
     if proof is None or not sheets:
         return Stop("hand-over", "Hand over", "not yet", "open")
-    return _stop(
-        "hand-over", "Hand over", f"{_many(sheets, 'file')} to cut", "" if proof.fits else "not before the proof fits"
-    )
+    return _stop("hand-over", "Hand over", f"{_many(sheets, 'file')} to cut", _NOT_YET.get(proof.verdict, ""))
+
+
+_NOT_YET = {"does-not-fit": "not before the proof fits", "as-far-as-seen": "not all of it was looked at"}
 
 
 def _many(count: int, what: str) -> str:

@@ -14,8 +14,9 @@ from .build import JointFit, Outlines, fit_wants, joint_fits
 from .build.build import no_files
 from .cutting import estimate
 from .errors import NotchError
+from .figures import Figure
 from .job import Job, Result, compute
-from .ledger import Figure, ledger
+from .ledger import ledger
 from .nesting import Layout
 
 SAME_MM = 1e-4

@@ -40,8 +40,8 @@ def test_each_member_is_cut_for_the_others_thickness_and_its_own_kerf(viewer):
     """By hand: the base's board of 3.92 is how deep the sides' sockets are; the sides' of 3.06 how deep the base's."""
     result = compute(viewer)
     mate = next(mate for mate in result.build.mates if mate.id == "front-base")
-    assert (mate.first.depth, mate.second.depth) == (pytest.approx(3.92), pytest.approx(3.06))
-    assert mate.division.clearance == 0.02
+    assert [change.strip.high for change in mate.members] == [pytest.approx(3.92), pytest.approx(3.06)]
+    assert {contact.clearance for contact in mate.contacts} == {0.02}
     paths = {path.part: path.shape.box for sheet in result.plan.sheets for path in sheet.paths}
     for part, kerf in (("base", 0.18), ("front", 0.14)):
         left, _, right, _ = paths[part]

@@ -60,7 +60,9 @@ def test_what_is_exported_is_proved(tray, tmp_path, capsys, options):
     assert main(["prove", *written["files"]]) == 0
     report = capsys.readouterr()
     assert json.loads(report.out)["fits"] is True
-    assert "5 parts and 8 joints measured, 0 findings: it fits." in report.err
+    assert json.loads(report.out)["verdict"] == "fits"
+    said = "5 parts and 8 joints measured, 1 finding: Fits, if the kerf is 0.14 mm (typed in, not measured)."
+    assert said in report.err
 
 
 def test_a_proof_that_fails_says_so_in_its_status(tray, tmp_path, capsys):

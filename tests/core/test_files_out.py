@@ -93,7 +93,7 @@ def test_files_an_operation_are_proved_together(job):
     assert [file.operation for file in files] == ["score", "cut"]
     assert prove_files(result, {1: [file.data for file in files]}, "dxf").fits
     lost = prove_files(result, {1: [files[1].data]}, "dxf")
-    assert [finding.code for finding in lost.findings] == ["marks-missing"]
+    assert [finding.code for finding in lost.findings] == ["marks-astray"]
 
 
 @pytest.mark.parametrize(("origin", "box"), [

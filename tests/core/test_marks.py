@@ -6,6 +6,7 @@ import pytest
 from conftest import drawn as with_steps
 from conftest import edited, make_basis, make_board, make_job, with_marks
 from lean_notch.basis import Machine
+from lean_notch.basis.machine import KerfFound
 from lean_notch.build import build
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit, edit_job, refuse_own_failures
@@ -170,7 +171,12 @@ def test_the_document_keeps_all_that_is_drawn(job):
 
 ROUTER = make_basis().with_board(
     "main",
-    replace(make_board((11.86, 11.93), sheet=(1250, 1250)), machine=Machine("Barn router", "router", 1250, 1250, 6.0)),
+    replace(
+        make_board((11.86, 11.93), sheet=(1250, 1250)),
+        machine=Machine(
+            "Barn router", "router", 1250, 1250, 6.0, found=KerfFound("slats", "Poplar ply", 11.895, "2026-03-01", 0.0)
+        ),
+    ),
 )
 
 

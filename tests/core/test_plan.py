@@ -58,7 +58,8 @@ def test_what_is_not_included_is_not_there(marked):
     layers = {**Profile().layers, "engrave": Layer("ENGRAVE", "#CC79A7", include=False)}
     result = compute(marked, Profile(layers=layers))
     assert all(path.operation != "engrave" for path in result.plan.sheets[0].paths)
-    assert prove_job(result).fits
+    proof = prove_job(result)
+    assert (proof.verdict, [one.code for one in proof.findings]) == ("as-far-as-seen", ["operation-not-given"])
 
 
 def test_a_pocket_is_cut_inside_its_outline_by_half_the_tool(marked):

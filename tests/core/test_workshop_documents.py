@@ -167,7 +167,7 @@ def page(number, date="2026-11-02", **more):
 
 
 def workshop():
-    basis = make_board()
+    basis = make_board(typed_kerf=True)
     machine = machine_from_json({**machine_to_json(basis.machine), "id": "1"})
     return stock_from_json(BOARD), machine
 

@@ -14,7 +14,7 @@ from lean_notch.units import MM_PER_INCH
 
 BASIS = make_board()
 STOCK = replace(BASIS.stock, id="7")
-MACHINE = replace(BASIS.machine, id="1")
+MACHINE = replace(BASIS.machine, id="1", found=None)
 kerfs = st.floats(0.05, 0.4)
 noise = st.lists(st.integers(-3, 3).map(lambda n: n / 100), min_size=2, max_size=8)
 

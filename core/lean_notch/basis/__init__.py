@@ -7,7 +7,7 @@ from .basis import (
     basis_to_json,
     board_basis_from_json,
     board_basis_to_json,
-    finger_fit,
+    contact_fit,
 )
 from .fits import COMMON_FITS, FIT_WORDS, FITS, Fit, FitScale
 from .machine import (
@@ -38,5 +38,5 @@ from .stock import (
 __all__ = [
     "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Board", "BoardBasis", "Fit", "FitScale",
     "KeepOut", "KerfFound", "Machine", "OffCut", "Readings", "SheetSize", "Speeds", "Stock", "Tool", "basis_from_json",
-    "basis_to_json", "board_basis_from_json", "board_basis_to_json", "board_from_json", "finger_fit", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
+    "basis_to_json", "board_basis_from_json", "board_basis_to_json", "board_from_json", "contact_fit", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
 ]  # fmt: skip

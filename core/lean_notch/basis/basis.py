@@ -56,6 +56,12 @@ class BoardBasis:
         return self.machine.kerf
 
     @property
+    def kerf_typed(self) -> bool:
+        """Whether nobody measured the kerf. No beam at all is no width to be wrong about; a tool's diameter is measured by its
+        maker, not by what it cuts."""
+        return self.machine.found is None and self.kerf > 0
+
+    @property
     def slot(self) -> float:
         """How wide a slot for this board is, finished."""
         return self.thickness + self.clearance
@@ -78,7 +84,7 @@ class BoardBasis:
     @cached_property
     def finger_fit(self) -> Fit:
         """Of a finger in its socket, both of this board."""
-        return finger_fit(self, self)
+        return contact_fit(self, self, self.clearance)
 
     @cached_property
     def slot_fit(self) -> Fit:
@@ -102,10 +108,10 @@ class BoardBasis:
 
     @cached_property
     def doubts(self) -> tuple[str, ...]:
-        """What speaks against the kerf that is used here; empty for one that was typed."""
+        """What speaks against the kerf that is used here."""
         found = self.machine.found
         if found is None:
-            return ()
+            return (f"The kerf of {say_mm(self.kerf)} was typed in, not measured.",) if self.kerf_typed else ()
         # By its number, where it has one: a board may have been renamed since.
         known = found.stock_id and self.stock.id
         same = found.stock_id == self.stock.id if known else found.stock == self.stock.name
@@ -120,16 +126,26 @@ class BoardBasis:
         )
 
 
-def finger_fit(first: BoardBasis, second: BoardBasis) -> Fit:
-    """Of a finger of one board in a socket of the other, with the clearance of the first: a kerf that is off by `within`
-    makes one narrower and the other wider by as much."""
-    off = first.machine.kerf_within + second.machine.kerf_within
-    fit = first.fit_between(
-        first.clearance - off, first.clearance + off, "if the kerf is narrower", "if the kerf is wider"
-    )
-    if first is second or first == second:
+def contact_fit(inner: BoardBasis, outer: BoardBasis, clearance: float, *, by_thickness: bool = False) -> Fit:
+    """Of something of one board in something of the other that is `clearance` wider, in the words of the inner's scale.
+
+    A kerf that is off by `within` makes one narrower and the other wider by as much. `by_thickness`: the inner board itself
+    goes in, so that its readings count, and only the outer's kerf.
+    """
+    if by_thickness:
+        readings, off = inner.stock.readings, outer.machine.kerf_within
+        fit = inner.fit_between(
+            clearance + readings.mean - readings.thick - off, clearance + readings.mean - readings.thin + off,
+            "where the board is thickest", "where the board is thinnest",
+        )  # fmt: skip
+    else:
+        off = inner.machine.kerf_within + outer.machine.kerf_within
+        fit = inner.fit_between(
+            clearance - off, clearance + off, "if the kerf is narrower", "if the kerf is wider"
+        )  # fmt: skip
+    if inner is outer or inner == outer:
         return fit
-    other = second.fit_between(fit.low, fit.high, fit.when_low, fit.when_high)
+    other = outer.fit_between(fit.low, fit.high, fit.when_low, fit.when_high)
     return replace(fit, warnings=tuple(dict.fromkeys((*fit.warnings, *other.warnings))))
 
 

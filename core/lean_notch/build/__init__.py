@@ -1,13 +1,13 @@
 """Design + basis → Build: exact flat parts at finished size, and which feature of which part meets which."""
 
+from ..joints import Change, Contact, Mate
 from .build import Build, build
 from .fit import JointFit, fit_wants, joint_fits
 from .flat import FailedStep, FlatMark, FlatPart
-from .mates import Mate, Member
 from .part import Outlines, title_of
 from .stand import Standing
 
 __all__ = [
-    "Build", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Member", "Outlines", "Standing", "build", "fit_wants",
+    "Build", "Change", "Contact", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Outlines", "Standing", "build", "fit_wants",
     "joint_fits", "title_of",
 ]  # fmt: skip

@@ -3,26 +3,38 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 from ..basis import Basis
-from ..design import Design, Imported, Part, Side, dangling
+from ..design import Against, Design, Imported, Part, dangling
 from ..errors import BadGeometry, MissingInput, NotchError, ThicknessTooLarge
 from ..findings import Finding
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
+from ..joints import FACE, Change, Mate
+from ..joints.mate import Notch
 from ..units import positive_mm, say_mm
 from .basis_findings import basis_findings
 from .fit import fit_findings, joint_fits
 from .flat import FlatPart, Making
-from .mates import Mate, Member, make_mates
-from .outline import Notch
-from .part import Notches, Outlines, Shop, check_cuts, length_of, make_part, takes_notches
-from .relief import bone_of, bones
+from .mates import Site, make_mates
+from .part import (
+    NOTHING,
+    Asked,
+    Outlines,
+    Shop,
+    blank_lines,
+    check_cuts,
+    length_of,
+    make_part,
+    straight_edges,
+    takes_notches,
+)
+from .relief import bone_of, bones, weak_flanks
 from .shapes import LARGEST_MM
-from .stand import Standing, stand
+from .stand import Outlined, Standing, stand_all
 
 
 @dataclass(frozen=True)
@@ -42,10 +54,21 @@ class Build:
     def _by_id(self) -> dict[str, FlatPart]:
         return {part.id: part for part in self.parts}
 
+    @cached_property
+    def standing(self) -> dict[str, Standing]:
+        """By placement."""
+        return {one.placement: one for one in self.standings}
+
     @property
     def failed(self) -> frozenset[str]:
         """The paths of the steps that parts got stuck at."""
         return frozenset(f"parts/{p.id}/steps/{p.failed.step}" for p in self.parts if p.failed)
+
+    @property
+    def lost(self) -> dict[str, Finding]:
+        """Joints that cannot be made, by id, and why."""
+        made = {mate.id for mate in self.mates}
+        return {one.joint: one for one in self.findings if one.joint and one.joint not in made}
 
 
 def no_files(wanted: Imported) -> Sequence[Region]:
@@ -71,30 +94,68 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     by_board = {board.id: {**names, **basis.names(board.id)} for board in design.boards}
     shop = Shop(design, by_board, outlines)
     known = tuple(part for part in design.parts if part.board in by_board)
-    sizes = {part.id: _size(part, shop) for part in known}
-    board_of = {part.id: part.board for part in known}
-    standings = {
-        one.id: stand(one, sizes[one.part], by_board[board_of[one.part]])
-        for one in design.placements
-        if one.part in sizes
-    }
-    mates, lost = make_mates(design, standings, by_board, basis)
+    outlined, before = _outlined(known, shop)
+    standings, unplaced = stand_all(design, outlined, by_board)
+    mates, lost = make_mates(Site(design, standings, outlined, before, by_board, basis))
     findings = [*basis_findings(basis, {board.id: board.title for board in design.boards})]
     findings += [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
     findings += _other_boards(design, by_board)
-    findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for _, e in lost]
+    findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for e in unplaced]
+    findings += lost
     asked = _asked(mates)
     makings = []
     for part in known:
         own = [one.id for one in design.placements_of(part.id)]
         findings += _differing(part, own, asked)
-        wanted = asked.get(own[0], {}) if own else {}
-        _check_depths(design, part, sizes[part.id], wanted)
+        wanted = asked.get(own[0], NOTHING) if own else NOTHING
+        _check_depths(design, part, outlined[part.id], wanted)
         makings.append((part, make_part(part, shop, wanted), own[:1]))
-    parts = _finish(design, basis, makings, mates, sizes, by_board, findings)
+    parts = _finish(design, basis, makings, mates, outlined, by_board, findings)
     findings += _eaten(makings, mates)
     findings += fit_findings(joint_fits(parts, mates, basis))
     return Build(tuple(parts), tuple(standings.values()), mates, names, tuple(findings))
+
+
+def _outlined(parts: Sequence[Part], shop: Shop) -> tuple[dict[str, Outlined], dict[str, Region]]:
+    """What parts are before joints, as far as joints and poses ask for it; and their outlines then."""
+    named = _edges_named(shop.design)
+    found, regions = {}, {}
+    for part in parts:
+        names = shop.names[part.board]
+        lines = _blank_lines(part, shop) if part.blank else {}
+        size = max(x for x, _ in _ends(lines)), max(y for _, y in _ends(lines))
+        if takes_notches(part) and named.get(part.id, set()) <= lines.keys():
+            region = Region(rectangle(0.0, 0.0, *size))
+        else:
+            made = make_part(part, shop)
+            lines = straight_edges(made)
+            region = max(made.regions, key=lambda one: one.area)
+            if part.blank is None:
+                boxes = [one.box for one in made.regions]
+                size = max(box[2] for box in boxes), max(box[3] for box in boxes)
+        found[part.id] = Outlined(size, names["thickness"], lines)
+        regions[part.id] = region
+    return found, regions
+
+
+def _ends(lines: Mapping[str, tuple[tuple[float, float], tuple[float, float]]]) -> list[tuple[float, float]]:
+    return [point for line in lines.values() for point in line] or [(0.0, 0.0)]
+
+
+def _edges_named(design: Design) -> dict[str, set[str]]:
+    """The edges that joints and poses name, by part."""
+    named: dict[str, set[str]] = defaultdict(set)
+    part_of = {one.id: one.part for one in design.placements}
+    for joint in design.joints:
+        for member in (joint.first, joint.second):
+            if member.placement in part_of and member.edge != FACE:
+                named[part_of[member.placement]].add(member.edge)
+    for one in design.placements:
+        if isinstance(one.pose, Against):
+            named[one.part].add(one.pose.edge)
+            if one.pose.placement in part_of:
+                named[part_of[one.pose.placement]].add(one.pose.other_edge)
+    return named
 
 
 def _other_boards(design: Design, by_board: Mapping[str, Mapping[str, float]]) -> list[Finding]:
@@ -128,25 +189,23 @@ def _dangling(path: str, name: str, what: str) -> Finding:
     )  # fmt: skip
 
 
-_Asked = Mapping[str, Mapping[Side, tuple[Notch, ...]]]
-
-
-def _asked(mates: Sequence[Mate]) -> _Asked:
-    """What joints take from a part, by the placement they name."""
-    asked: dict[str, dict[Side, tuple[Notch, ...]]] = defaultdict(dict)
+def _asked(mates: Sequence[Mate]) -> dict[str, Asked]:
+    """What joints want of a part, by the placement they name."""
+    notches: dict[str, list[Notch]] = defaultdict(list)
+    cuts: dict[str, list[Region]] = defaultdict(list)
     for mate in mates:
-        for member in (mate.first, mate.second):
-            known = asked[member.placement].get(member.side, ())
-            asked[member.placement][member.side] = tuple(sorted((*known, *mate.notches(member))))
-    return asked
+        for change in mate.members:
+            notches[change.placement] += change.notches
+            cuts[change.placement] += change.cuts
+    return {name: Asked(tuple(sorted(notches[name])), tuple(cuts[name])) for name in notches}
 
 
-def _differing(part: Part, placements: Sequence[str], asked: _Asked) -> list[Finding]:
+def _differing(part: Part, placements: Sequence[str], asked: Mapping[str, Asked]) -> list[Finding]:
     """Placements whose joints want another part than those of the first one do."""
     if len(placements) < 2:
         return []
-    first = asked.get(placements[0], {})
-    other = next((one for one in placements[1:] if not _same(first, asked.get(one, {}))), None)
+    first = asked.get(placements[0], NOTHING)
+    other = next((one for one in placements[1:] if not _same(first, asked.get(one, NOTHING))), None)
     if other is None:
         return []
     return [
@@ -155,37 +214,39 @@ def _differing(part: Part, placements: Sequence[str], asked: _Asked) -> list[Fin
             f"The joints at “{placements[0]}” and at “{other}” want {part.title} different; it is made as “{placements[0]}” "
             "wants it.",
             f"Make the one at “{other}” a part of its own, or join both alike.", part.id, field=f"placements/{other}",
+            placement=other,
         )
     ]  # fmt: skip
 
 
-def _same(a: Notches, b: Notches) -> bool:
-    def flat(notches: Notches) -> list[tuple[str, float, float, float]]:
-        return [(side, *map(_micro, notch)) for side, some in sorted(notches.items()) for notch in some]  # type: ignore[misc]
+def _same(a: Asked, b: Asked) -> bool:
+    if a == b:
+        return True
+    return _rounded(a) == _rounded(b)
 
-    return flat(a) == flat(b)
+
+def _rounded(asked: Asked) -> tuple[object, ...]:
+    notches = [(edge, *(_micro(one) for one in numbers)) for edge, *numbers in asked.notches]
+    cuts = sorted((tuple(map(_micro, region.box)), _micro(region.area)) for region in asked.cuts)
+    return notches, cuts
 
 
 def _micro(mm: float) -> float:
     return round(mm, 6)
 
 
-def _size(part: Part, shop: Shop) -> tuple[float, float]:
-    """Width and height of a part's blank, else of its box. Raises NotchError at the chosen dimension behind it."""
+def _blank_lines(part: Part, shop: Shop) -> dict[str, tuple[tuple[float, float], tuple[float, float]]]:
+    """The edges of a part's blank. Raises NotchError at the chosen dimension behind its size."""
     blank = part.blank
-    if blank is None:
-        made = make_part(part, shop, {})
-        boxes = [region.box for region in made.regions]
-        return max(box[2] for box in boxes), max(box[3] for box in boxes)
-    found = []
+    assert blank, "asked of parts with a blank"
     for name in ("width", "height"):
         path = f"shape/{name}"
         try:
             mm = length_of(blank, path, shop.names[part.board])
-            found.append(positive_mm(mm, "", f"The {name} of {part.title}", LARGEST_MM))
+            positive_mm(mm, "", f"The {name} of {part.title}", LARGEST_MM)
         except NotchError as error:
             raise error.at(_field_of(shop.design, part, path)) from None
-    return found[0], found[1]
+    return blank_lines(part, shop.names[part.board])
 
 
 def _field_of(design: Design, part: Part, path: str) -> str:
@@ -200,7 +261,7 @@ _Makings = Sequence[tuple[Part, Making, Sequence[str]]]
 
 
 def _finish(
-    design: Design, basis: Basis, makings: _Makings, mates: Sequence[Mate], sizes: Mapping[str, tuple[float, float]],
+    design: Design, basis: Basis, makings: _Makings, mates: Sequence[Mate], outlined: Mapping[str, Outlined],
     names: Mapping[str, Mapping[str, float]], findings: list[Finding],
 ) -> list[FlatPart]:  # fmt: skip
     """Cuts and reliefs taken away, all parts at once; of several pieces the largest is the part."""
@@ -208,13 +269,12 @@ def _finish(
     for part, making, placements in makings:
         one = basis.of(part.board)
         bone = bone_of(design.relief, one)
-        cleared = [
-            region
-            for mate in (mates if bone else ())
-            for member in (mate.first, mate.second)
-            if bone and member.placement in placements
-            for region in bones(mate, member, bone, one.kerf / 2)
-        ]
+        cleared: list[Region] = []
+        for mate, change in _changes_at(mates, placements) if bone else ():
+            assert bone
+            cleared += bones(change, bone, one.kerf / 2)
+            weak = weak_flanks(mate, change, bone, one.kerf / 2, part.title)
+            findings += [weak] if weak else []
         check_cuts(making.cuts, part.title)
         carved.append((tuple(making.regions), (*cleared, *making.cuts)))
     parts = []
@@ -227,7 +287,7 @@ def _finish(
         parts.append(
             FlatPart(
                 part.id, part.title, part.board, region, design.quantity(part), names[part.board]["thickness"],
-                sizes[part.id], (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks),
+                outlined[part.id].size, (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks),
                 tuple(making.edges.items()), tuple(making.corners.items()), making.failed,
             )
         )  # fmt: skip
@@ -276,37 +336,45 @@ def _one_piece(part: Part, pieces: Sequence[Region]) -> tuple[Region, list[Findi
     return largest, findings
 
 
+def _changes_at(mates: Sequence[Mate], placements: Sequence[str]) -> Iterator[tuple[Mate, Change]]:
+    return ((mate, change) for mate in mates for change in mate.members if change.placement in placements)
+
+
 def _eaten(makings: _Makings, mates: Sequence[Mate]) -> list[Finding]:
-    """Cuts that reach into a joint's fingers."""
+    """Cuts that reach into a joint's fingers or slots."""
     found = []
     for part, making, placements in makings:
-        if not making.cuts or not takes_notches(part):
+        if not takes_notches(part):
             continue
-        for mate in mates:
-            for member in (mate.first, mate.second):
-                if member.placement in placements:
-                    found += _cut_into(part, making, mate, member)
+        own = [
+            cut for cut in making.cuts if not any(cut in change.cuts for _, change in _changes_at(mates, placements))
+        ]
+        for mate, change in _changes_at(mates, placements) if own else ():
+            found += _cut_into(part, own, mate, change)
     return found
 
 
-def _cut_into(part: Part, making: Making, mate: Mate, member: Member) -> list[Finding]:
+def _cut_into(part: Part, cuts: Sequence[Region], mate: Mate, change: Change) -> list[Finding]:
     from ..geometry.boolean import intersection
 
-    ends = (member.point(0.0, 0.0), member.point(mate.division.cuts[-1], member.depth))
-    left, right = sorted(x for x, _ in ends)
-    low, high = sorted(y for _, y in ends)
-    for cut in making.cuts:
-        a, b, c, d = cut.box
-        if a < right - _CLEAR_MM and c > left + _CLEAR_MM and b < high - _CLEAR_MM and d > low + _CLEAR_MM:
-            both = intersection([Region(rectangle(left, low, right - left, high - low))], [cut])
-            if not both:
-                continue
-            x0, y0, x1, y1 = both[0].box
-            place = ((x0 + x1) / 2, (y0 + y1) / 2)
-            why = f"A cut of {part.title} reaches into the fingers of “{mate.title}”."
-            return [
-                Finding("joint-cut", "look", why, "Move the cut, or leave it if that is meant.", part.id, place=place)
-            ]
+    zones = [region.box for region in change.cuts]
+    if change.strip and change.notches:
+        zones.append(change.strip.box(0.0, mate.meeting.length))
+    for left, low, right, high in zones:
+        for cut in cuts:
+            a, b, c, d = cut.box
+            if a < right - _CLEAR_MM and c > left + _CLEAR_MM and b < high - _CLEAR_MM and d > low + _CLEAR_MM:
+                both = intersection([Region(rectangle(left, low, right - left, high - low))], [cut])
+                if not both:
+                    continue
+                x0, y0, x1, y1 = both[0].box
+                why = f"A cut of {part.title} reaches into “{mate.title}”."
+                return [
+                    Finding(
+                        "joint-cut", "look", why, "Move the cut, or leave it if that is meant.", part.id,
+                        place=((x0 + x1) / 2, (y0 + y1) / 2), joint=mate.id, placement=change.placement,
+                    )
+                ]  # fmt: skip
     return []
 
 
@@ -325,15 +393,15 @@ def _check_inside(design: Design, names: dict[str, float]) -> None:
             )
 
 
-def _check_depths(design: Design, part: Part, size: tuple[float, float], notches: Notches) -> None:
-    def deepest(side: Side) -> float:
-        return max((notch.depth for notch in notches.get(side, ())), default=0.0)
+def _check_depths(design: Design, part: Part, outlined: Outlined, asked: Asked) -> None:
+    def deepest(side: str) -> float:
+        return max((notch.depth for notch in asked.notches if notch.edge.endswith(f".{side}")), default=0.0)
 
     for length, path, depth in (
-        (size[0], "shape/width", deepest("left") + deepest("right")),
-        (size[1], "shape/height", deepest("bottom") + deepest("top")),
+        (outlined.size[0], "shape/width", deepest("left") + deepest("right")),
+        (outlined.size[1], "shape/height", deepest("bottom") + deepest("top")),
     ):
-        if depth and depth >= length:
+        if part.blank and depth and depth >= length:
             raise ThicknessTooLarge(
                 f"The boards that meet {part.title} take {say_mm(depth)} of its {say_mm(length)}.",
                 fix=f"Make {part.title} larger than {say_mm(depth)} there, or use a thinner board.",

@@ -6,38 +6,46 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 
-from ..basis import Basis, Fit, finger_fit
+from ..basis import Basis, Fit, contact_fit
 from ..findings import Finding
+from ..joints import Mate
 from ..units import say_mm
 from .flat import FlatPart
-from .mates import Mate
 
 
 @dataclass(frozen=True)
 class JointFit:
-    """A mate's fit. `proud` is how far its faces stand out of line where the board is thickest and where it is thinnest:
-    the board's face over the finger tips, in mm (negative: it lies below them)."""
+    """A mate's fit, its worst where its contacts differ. `proud` is how far what stands through a board stands out of its
+    face where that board is thinnest, at its mean, and where it is thickest, in mm (negative: it falls short)."""
 
     mate: str
     title: str
     fit: Fit
-    proud: tuple[float, float]
+    proud: tuple[float, float, float]
 
 
 def joint_fits(parts: Sequence[FlatPart], mates: Sequence[Mate], basis: Basis) -> tuple[JointFit, ...]:
     """One a mate, in their order."""
     board_of = {part.id: part.board for part in parts}
 
-    @cache  # many mates, few pairs of boards
-    def fit_between(first: str, second: str) -> Fit:
-        return finger_fit(basis.of(first), basis.of(second))
+    @cache  # many contacts, few pairs of boards
+    def fit_between(inner: str, outer: str, clearance: float, *, by_thickness: bool) -> Fit:
+        return contact_fit(basis.of(inner), basis.of(outer), clearance, by_thickness=by_thickness)
 
     fits = []
     for mate in mates:
-        first, second = board_of[mate.first.part], board_of[mate.second.part]
-        met = basis.of(second).stock.readings  # the first one's fingers go through the second one's board
-        proud = (met.thick - mate.first.depth, met.thin - mate.first.depth)
-        fits.append(JointFit(mate.id, mate.title, fit_between(first, second), proud))
+        own, other = (board_of[change.part] for change in mate.members)
+        kinds = dict.fromkeys(
+            (board_of[one.inner_part], board_of[one.outer.part], one.clearance, one.inner is None) for one in mate.contacts
+        ) or {(own, other, basis.of(own).clearance, False): None}  # fmt: skip
+        made = [fit_between(inner, outer, gap, by_thickness=thick) for inner, outer, gap, thick in kinds]
+        fit = max(made, key=lambda one: (one.fails, bool(one.wants)))
+        # As the first member's contacts go through the other board.
+        through = next((one for one in mate.contacts if one.inner_part == mate.first.part and one.stands), None)
+        readings = basis.of(board_of[through.through] if through else other).stock.readings
+        depth = through.depth if through else readings.mean
+        proud = (depth - readings.thin, depth - readings.mean, depth - readings.thick)
+        fits.append(JointFit(mate.id, mate.title, fit, proud))
     return tuple(fits)
 
 

@@ -1,6 +1,6 @@
-"""Which edge of which part meets which, and how they share it; corners where three panels meet are settled here.
+"""Which member of which part meets which: in, a design's joints and where its parts stand; out, mates.
 
-In: a design's joints and where its parts stand; out: mates, each with one division that both members follow.
+Corners where three panels meet are settled here, for any kind of joint: each belongs to one.
 """
 
 from __future__ import annotations
@@ -10,252 +10,247 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ..basis import Basis
-from ..design import SIDES, Design, Joint, Part, Side
+from ..design import Design, Joint, Part
 from ..design import Member as JointMember
 from ..errors import NotchError, PanelsDoNotMeet
-from ..geometry import Point
-from ..joints.finger import FingerDivision, Interval, divide_edge
+from ..findings import Finding
+from ..geometry import Region
+from ..joints import FACE, KINDS, Mate, Seat
+from ..joints.mate import Asked, End, Meeting
+from ..joints.meeting import NotMeeting, block_along
 from ..units import say_mm
-from .outline import Notch
-from .part import moved_blank
-from .stand import Standing
+from .stand import Lengths, NoEdge, Outlined, Standing
 
 _TOUCH_MM = 1e-6
 
 
 @dataclass(frozen=True)
-class Member:
-    """One side of a mate: `place = start + sense * position` turns a position of the division into one on the side.
+class Site:
+    """What joints are made at: where parts stand, what they are before joints, and the lengths by board."""
 
-    `panel` is the blank's width and height before joints, `depth` the thickness of the board it meets.
-    """
-
-    placement: str
-    part: str
-    side: Side
-    start: float
-    sense: float
-    panel: tuple[float, float]
-    depth: float
-
-    @property
-    def length(self) -> float:
-        """Of the whole side."""
-        return self.panel[0 if self.side in ("bottom", "top") else 1]
-
-    def point(self, position: float, depth: float) -> Point:
-        """A place on the part: `position` along the division, `depth` into the panel from its outer edge."""
-        along = self.start + self.sense * position
-        width, height = self.panel
-        places: dict[Side, Point] = {
-            "bottom": (along, depth),
-            "top": (along, height - depth),
-            "left": (depth, along),
-            "right": (width - depth, along),
-        }
-        return places[self.side]
-
-    def on_side(self, interval: Interval) -> Interval:
-        a, b = (self.start + self.sense * value for value in interval)
-        return (min(a, b), max(a, b))
+    design: Design
+    standings: Mapping[str, Standing]
+    parts: Mapping[str, Outlined]
+    outlines: Mapping[str, Region]
+    names: Lengths
+    basis: Basis
 
 
 @dataclass(frozen=True)
-class Mate:
-    """A joint as built: who meets whom, and the division of the edge they share."""
+class _Met:
+    """A joint whose members meet."""
 
-    id: str
-    title: str
-    first: Member
-    second: Member
-    division: FingerDivision
+    joint: Joint
+    first: Seat
+    second: Seat
+    meeting: Meeting
 
-    def notches(self, member: Member) -> tuple[Notch, ...]:
-        """What `member` gives away, on its own side.
-
-        Where the shared edge stops short of the side because a third panel has the corner, the end piece goes on
-        to the side's end: nobody else fills what lies between.
-        """
-        given = self.division.first_gives if member is self.first else self.division.second_gives
-        low, high = member.on_side((0.0, self.division.cuts[-1]))
-        notches = []
-        for interval in given:
-            start, end = member.on_side(interval)
-            start = 0.0 if start <= low + _TOUCH_MM else start
-            end = member.length if end >= high - _TOUCH_MM else end
-            notches.append(Notch(start, end, member.depth))
-        return tuple(sorted(notches))
+    @property
+    def placements(self) -> tuple[str, str]:
+        return (self.first.placement, self.second.placement)
 
 
-class NoEdge(NotchError):
-    """A joint names an edge that is not there, or not one that can be joined."""
+def make_mates(site: Site) -> tuple[tuple[Mate, ...], tuple[Finding, ...]]:
+    """A mate for each joint that can be made; and why the others cannot.
 
-    code = "no-edge"
-
-
-def make_mates(
-    design: Design, standings: Mapping[str, Standing], names: Mapping[str, Mapping[str, float]], basis: Basis
-) -> tuple[tuple[Mate, ...], tuple[tuple[Joint, NotchError], ...]]:
-    """A mate for each joint, `names` being lengths by board; and the joints whose members are not there any more.
-
-    Raises NotchError at the field that a joint goes back to.
+    Raises NotchError at the field that a joint's size goes back to.
     """
-    first_over: dict[str, set[str]] = defaultdict(set)
-    whole, lost = [], []
-    for joint in design.joints:
+    met, lost = _meet_all(site)
+    corners = _corners(met)
+    mates, late = [], []
+    for one in met:
         try:
-            sides = [side_of(design, joint, member, end, standings) for member, end in _ends(joint)]
-        except NoEdge as error:
-            lost.append((joint, error))
-        else:
-            first_over[joint.second.placement].add(joint.first.placement)
-            whole.append((joint, sides))
-    mates = tuple(_mate(design, joint, sides, standings, names, basis, first_over) for joint, sides in whole)
-    return mates, tuple(lost)
+            meeting = _without_corners(one, corners, site)
+            mates.append(_make(one, meeting, site))
+        except NotMeeting as error:
+            late.append(_finding(one.joint, error))
+    return tuple(mates), (*lost, *late)
+
+
+def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
+    met: list[_Met] = []
+    lost = []
+    for joint in site.design.joints:
+        try:
+            first, second = (seat_of(site, joint, member, end) for member, end in _ends(joint))
+            if first.placement == second.placement:
+                raise NoEdge(
+                    f"“{joint.title}” joins {first.title} with itself.", fix="Choose another part for one member.",
+                    field=f"joints/{joint.id}/second/placement",
+                )  # fmt: skip
+            one = _Met(joint, first, second, KINDS[type(joint.how)].meet(first, second))
+            _refuse_twice(one, met)
+            met.append(one)
+        except NotchError as error:
+            lost.append(_finding(joint, error))
+    return met, lost
 
 
 def _ends(joint: Joint) -> tuple[tuple[JointMember, str], ...]:
     return ((joint.first, "first"), (joint.second, "second"))
 
 
-def side_of(design: Design, joint: Joint, member: JointMember, end: str, standings: Mapping[str, Standing]) -> Side:
-    """The side of a part's blank that a member names. Raises NoEdge at the member."""
+def _finding(joint: Joint, error: NotchError) -> Finding:
+    why = error.why if joint.title in error.why else f"“{joint.title}”: {error.why}"
+    place = error.place if isinstance(error, NotMeeting) else None
+    amount = error.amount if isinstance(error, NotMeeting) else 0.0
+    return Finding(
+        error.code, "stop", why, error.fix, amount=amount, field=error.field or f"joints/{joint.id}", space=place,
+        joint=joint.id, placement=joint.first.placement,
+    )  # fmt: skip
+
+
+def seat_of(site: Site, joint: Joint, member: JointMember, end: str) -> Seat:
+    """The member as it stands. Raises NoEdge at the member."""
     path = f"joints/{joint.id}/{end}"
-    placement = design.placement(member.placement)
-    part = design.part(placement.part) if placement else None
-    if part is None or member.placement not in standings:
+    standing = site.standings.get(member.placement)
+    part = site.design.part(standing.part) if standing else None
+    if part is None or standing is None:
         raise NoEdge(
             f"“{joint.title}” joins “{member.placement}”, which does not stand anywhere.",
             fix="Remove the joint, or place the part again.", field=f"{path}/placement",
         )  # fmt: skip
-    step, _, side = member.edge.rpartition(".")
-    blank = part.blank
-    if blank is None or blank.id != step or side not in SIDES:
-        sides = (
-            f"{', '.join(f'{blank.id}.{one}' for one in SIDES)}" if blank else "none, since it starts from no rectangle"
-        )
+    edges = site.parts[part.id].edges
+    if member.edge not in edges and member.edge != FACE:
         raise NoEdge(
             f"“{joint.title}” joins the edge {member.edge} of {part.title}, which cannot be joined.",
-            fix=f"Edges of {part.title} that can: {sides}.", field=f"{path}/edge",
+            fix=f"Edges of {part.title} that can: {', '.join(edges) or 'none, since it has no straight one'}.",
+            field=f"{path}/edge",
         )  # fmt: skip
-    mover = moved_blank(part)
-    if mover is not None:
-        raise NoEdge(
-            f"“{joint.title}” joins {member.edge} of {part.title}, which the step {mover.id} moves.",
-            fix="Switch that step off, or remove the joint.", field=f"{path}/edge",
+    return Seat(
+        member.placement, part.id, part.title, member.edge, standing.frame, site.basis.of(part.board), edges,
+        site.outlines[part.id],
+    )  # fmt: skip
+
+
+def _refuse_twice(one: _Met, before: Sequence[_Met]) -> None:
+    """An edge may be joined once in any place."""
+    for other in before:
+        for seat, strip in ((one.first, one.meeting.first), (one.second, one.meeting.second)):
+            for known, theirs in ((other.first, other.meeting.first), (other.second, other.meeting.second)):
+                if seat.placement != known.placement or strip.edge != theirs.edge or strip.edge == FACE:
+                    continue
+                a, _ = strip.flat(theirs.point(0.0, 0.0))
+                b, _ = strip.flat(theirs.point(other.meeting.length, 0.0))
+                low, high = max(0.0, min(a, b)), min(one.meeting.length, max(a, b))
+                if high - low > max(seat.thickness, 1.0) + _TOUCH_MM:
+                    raise NoEdge(
+                        f"“{one.joint.title}” joins {seat.named} of {seat.title}, which “{other.joint.title}” joins "
+                        f"already over {say_mm(high - low)}.",
+                        fix="Remove one of the two joints, or choose another edge.", field=f"joints/{one.joint.id}",
+                    )  # fmt: skip
+
+
+_Owners = Mapping[frozenset[str], str]
+"""For three placements that are all joined to one another, the one that has their corner."""
+
+
+def _corners(met: Sequence[_Met]) -> _Owners:
+    """Of three panels joined to one another along edges, the corner is the one's that is first in most of those joints,
+    and of several such the one's that comes first in the list of joints. So firsts in a circle are settled as well."""
+    beside: dict[str, set[str]] = defaultdict(set)
+    firsts: dict[frozenset[str], str] = {}
+    rank: dict[str, int] = {}
+    for one in met:
+        if not one.meeting.shares_bar:
+            continue
+        a, b = one.placements
+        beside[a].add(b)
+        beside[b].add(a)
+        firsts.setdefault(frozenset((a, b)), a)
+        for name in (a, b):
+            rank.setdefault(name, len(rank))
+    owners: dict[frozenset[str], str] = {}
+    for one in met:
+        a, b = one.placements
+        for c in beside[a] & beside[b] if one.meeting.shares_bar else ():
+            three = frozenset((a, b, c))
+            if three not in owners:
+                pairs = [firsts[frozenset(pair)] for pair in ((a, b), (b, c), (a, c))]
+                owners[three] = min(three, key=lambda name: (-pairs.count(name), rank[name]))
+    return owners
+
+
+def _without_corners(one: _Met, owners: _Owners, site: Site) -> Meeting:
+    """The shared edge without the corner blocks that are not the first member's own."""
+    meeting, (a, b) = one.meeting, one.placements
+    low, high, ends = 0.0, meeting.length, [End(), End()]
+    for three, owner in owners.items():
+        if not {a, b} < three or owner == a or not meeting.shares_bar:
+            continue
+        (third,) = three - {a, b}
+        start, end = block_along(meeting, one.first, one.second, _seat(site, third))
+        whose = "second" if owner == b else "third"
+        if start <= _TOUCH_MM and end > low:
+            low, ends[0] = end, End(whose, end)  # type: ignore[arg-type]
+        elif end >= meeting.length - _TOUCH_MM and start < high:
+            high, ends[1] = start, End(whose, meeting.length - start)  # type: ignore[arg-type]
+    if (low, high) == (0.0, meeting.length):
+        return meeting
+    if high <= low:
+        raise PanelsDoNotMeet(
+            f"“{one.joint.title}” has nothing left between its corners, {say_mm(meeting.length)} apart.",
+            fix="Make the panels larger, or use a thinner board.", field=_size_field(one, site),
         )  # fmt: skip
-    return side
+    return meeting.trimmed(low, high, (ends[0], ends[1]))
 
 
-FirstOver = Mapping[str, set[str]]
-"""For each placement, those that are first in a joint with it."""
+def _seat(site: Site, placement: str) -> Seat:
+    standing = site.standings[placement]
+    part = _part(site, standing.part)
+    return Seat(
+        placement, part.id, part.title, FACE, standing.frame, site.basis.of(part.board), site.parts[part.id].edges,
+        site.outlines[part.id],
+    )  # fmt: skip
 
 
-def _mate(
-    design: Design,
-    joint: Joint,
-    sides: Sequence[Side],
-    standings: Mapping[str, Standing],
-    names: Mapping[str, Mapping[str, float]],
-    basis: Basis,
-    first_over: FirstOver,
-) -> Mate:
-    first, second = standings[joint.first.placement], standings[joint.second.placement]
-    axis, (low, high) = _shared_edge(joint, sides, first, second)
-    own = _part_of(design, first)
-    low, high = _less_corners(joint, standings, first_over, axis, low, high, own, sides[0], design)
-    field = f"joints/{joint.id}/how/width"
-    try:
-        wanted = joint.how.width.mm(names[own.board]) if joint.how.width else None
-    except NotchError as error:
-        raise error.at(_finger_field(design, field)) from None
-    clearance = basis.of(own.board).clearance
-    try:
-        division = divide_edge(high - low, max(first.thickness, second.thickness), clearance, wanted)
-    except NotchError as error:
-        if error.field == "finger":
-            # Without a wanted width the edge itself is what is too short.
-            error.field = _size_field(own, sides[0], design) if wanted is None else _finger_field(design, field)
-        elif error.field == "clearance":
-            error.field = f"basis/{own.board}/clearance"
-        raise
-    return Mate(
-        joint.id,
-        joint.title,
-        _member(sides[0], first, second.thickness, low),
-        _member(sides[1], second, first.thickness, low),
-        division,
-    )
-
-
-def _part_of(design: Design, standing: Standing) -> Part:
-    part = design.part(standing.part)
+def _part(site: Site, part_id: str) -> Part:
+    part = site.design.part(part_id)
     assert part, "what stands is a part of the design"
     return part
 
 
-def _finger_field(design: Design, field: str) -> str:
-    """Where a finger's width was typed: as the recipe's answer, or at the joint."""
-    asked = design.origin and design.origin.answer("finger")
-    joint = next(one for one in design.joints if field == f"joints/{one.id}/how/width")
-    return "answers/finger" if asked and joint.how.width and asked.length == joint.how.width else field
+def _make(one: _Met, meeting: Meeting, site: Site) -> Mate:
+    joint, own = one.joint, _part(site, one.first.part)
+    path = f"joints/{joint.id}/how"
+    try:
+        lengths = joint.how.mm(site.names[own.board])
+    except NotchError as error:
+        error.field = _typed_field(one, f"{path}/{error.field}", site)
+        raise
+    try:
+        mate = KINDS[type(joint.how)].make(
+            Asked(joint.id, joint.title, joint.how, lengths, one.first, one.second, meeting)
+        )
+    except NotMeeting:
+        raise
+    except NotchError as error:
+        if error.field == "size":
+            error.field = _size_field(one, site)
+        elif error.field == "clearance":
+            error.field = f"basis/{own.board}/clearance"
+        else:
+            error.field = _typed_field(one, f"{path}/{error.field}" if error.field else f"joints/{joint.id}", site)
+        raise
+    return mate
 
 
-def _size_field(part: Part, side: Side, design: Design) -> str:
-    """The path of what decides how long a side of a part's blank is."""
+def _typed_field(one: _Met, field: str, site: Site) -> str:
+    """Where a length of a joint was typed: as the recipe's answer that says the same, or at the joint."""
+    name = field.rpartition("/")[2]
+    typed = dict(one.joint.how.lengths).get(name)
+    origin = site.design.origin
+    for answer in origin.answers if origin and typed else ():
+        if answer.length == typed and answer.name == type(one.joint.how).kind:
+            return f"answers/{answer.name}"
+    return field
+
+
+def _size_field(one: _Met, site: Site) -> str:
+    """The path of what decides how long the first member's edge is."""
+    part = _part(site, one.first.part)
     blank = part.blank
-    assert blank, "a side belongs to a blank"
-    size = "width" if side in ("bottom", "top") else "height"
-    return design.input_behind(getattr(blank.shape, size)) or f"parts/{part.id}/steps/{blank.id}/shape/{size}"
-
-
-def _member(side: Side, standing: Standing, depth: float, low: float) -> Member:
-    _, zero, sense = standing.along(side)
-    return Member(
-        standing.placement, standing.part, side, (low - zero) * sense, sense, (standing.width, standing.height), depth
-    )  # fmt: skip
-
-
-def _shared_edge(joint: Joint, sides: Sequence[Side], first: Standing, second: Standing) -> tuple[int, Interval]:
-    """The axis along which two panels share a bar of material, and from where to where."""
-    axis, _, _ = first.along(sides[0])
-    spans = [
-        (max(a, b), min(c, d))
-        for a, b, c, d in zip(first.box[0], second.box[0], first.box[1], second.box[1], strict=True)
-    ]
-    wrong = axis != second.along(sides[1])[0] or first.n[axis] or second.n[axis]
-    if wrong or any(high - low <= _TOUCH_MM for low, high in spans):
-        raise PanelsDoNotMeet(
-            f"“{joint.title}” joins edges that do not meet at a right angle.",
-            fix="Join edges of panels that stand at 90 degrees and share a corner.",
-            field=f"joints/{joint.id}",
-        )
-    return axis, spans[axis]
-
-
-def _less_corners(
-    joint: Joint,
-    standings: Mapping[str, Standing],
-    first_over: FirstOver,
-    axis: int,
-    low: float,
-    high: float,
-    own: Part,
-    side: Side,
-    design: Design,
-) -> Interval:
-    """The shared edge without the corner blocks that a third panel has, being first over both members."""
-    start, end = low, high
-    for third in first_over.get(joint.first.placement, set()) & first_over.get(joint.second.placement, set()):
-        box = standings[third].box
-        if box[0][axis] <= low + _TOUCH_MM:
-            start = max(start, box[1][axis])
-        elif box[1][axis] >= high - _TOUCH_MM:
-            end = min(end, box[0][axis])
-    if end <= start:
-        raise PanelsDoNotMeet(
-            f"“{joint.title}” has nothing left between its corners, {say_mm(high - low)} apart.",
-            fix="Make the panels larger, or use a thinner board.",
-            field=_size_field(own, side, design),
-        )
-    return start, end
+    if blank is None or one.first.named.rpartition(".")[0] != blank.id:
+        return f"joints/{one.joint.id}"
+    size = "width" if one.first.named.endswith((".bottom", ".top")) else "height"
+    return site.design.input_behind(getattr(blank.shape, size)) or f"parts/{part.id}/steps/{blank.id}/shape/{size}"

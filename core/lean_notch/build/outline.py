@@ -16,7 +16,7 @@ _SAME_MM = 1e-9
 
 
 class Notch(NamedTuple):
-    """What a side gives away: from `start` to `end` along it, `depth` into the panel.
+    """What a side gives away: from `start` to `end` along it, `depth` into the panel, or out of it where negative.
 
     Bottom and top are measured from the left, left and right from below.
     """
@@ -24,6 +24,9 @@ class Notch(NamedTuple):
     start: float
     end: float
     depth: float
+
+
+Notches = Mapping[Side, tuple[Notch, ...]]
 
 
 def outline(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]) -> Contour:

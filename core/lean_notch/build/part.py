@@ -6,13 +6,15 @@ in between needs it done.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+import math
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
 from .. import codec
 from ..design import (
+    SIDES,
     BendStep,
     CornerStep,
     Design,
@@ -29,19 +31,43 @@ from ..design import (
 )
 from ..errors import BadGeometry, CircularParts, NotchError, OutOfRange
 from ..findings import Finding
-from ..geometry import Circle, Contour, Motion, Region, Ring, Trace, Vertex, mirror, scaled_region, scaled_trace
+from ..geometry import (
+    Circle,
+    Contour,
+    Motion,
+    Region,
+    Ring,
+    Trace,
+    Vertex,
+    flatten,
+    mirror,
+    scaled_region,
+    scaled_trace,
+)
 from ..geometry.corners import chamfered, rounded
+from ..joints.mate import Line, rising
+from ..joints.mate import Notch as EdgeNotch
 from ..limits import check_part_work
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
 from .flat import FailedStep, FlatMark, Making
-from .outline import Notch, outline
+from .outline import Notch, Notches, outline
 from .shapes import LARGEST_MM, draw, scaled_edge
 
 Outlines = Callable[[Imported], Sequence[Region]]
 """The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
-Notches = Mapping[Side, tuple[Notch, ...]]
 NEAR_MM = 1e-6
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What joints want of a part, at one of its placements."""
+
+    notches: tuple[EdgeNotch, ...] = ()
+    cuts: tuple[Region, ...] = ()
+
+
+NOTHING = Asked()
 
 _LATER: tuple[type, ...] = (MirrorStep, GrowStep, TurnStep)
 
@@ -55,18 +81,18 @@ class Shop:
     outlines: Outlines
 
 
-def make_part(part: Part, shop: Shop, notches: Notches, stack: tuple[str, ...] = ()) -> Making:
-    """`part` as its steps make it, less `notches` of its blank. Raises NotchError if nothing came of its first step."""
+def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, ...] = ()) -> Making:
+    """`part` as its steps make it, with what joints want of it. Raises NotchError if nothing came of its first step."""
     making = Making()
     names = shop.names[part.board]
-    direct = takes_notches(part)
+    notches = blank_notches(part, asked.notches)
     for step in part.steps:
         if not step.on:
             continue
         path = f"parts/{part.id}/steps/{step.id}"
         before = (list(making.regions), list(making.cuts), list(making.marks), dict(making.edges), dict(making.corners))
         try:
-            if direct and step is part.blank:
+            if notches is not None and step is part.blank:
                 _start(making, step, names, notches)
             else:
                 _take(making, part, step, shop, names, stack)
@@ -88,11 +114,93 @@ def make_part(part: Part, shop: Shop, notches: Notches, stack: tuple[str, ...] =
             f"{part.title} has no outline.", fix="Add a step that makes one: a rectangle, a disc, an outline.",
             field=f"parts/{part.id}/steps",
         )  # fmt: skip
-    blank = part.blank
-    if notches and blank and not direct:
-        width, height = (length_of(blank, name, names) for name in ("shape/width", "shape/height"))
-        making.cuts += _as_regions(notches, width, height)
+    if notches is None:
+        _notch(making, asked.notches)
+    making.cuts += asked.cuts
     return making
+
+
+def _notch(making: Making, notches: Sequence[EdgeNotch]) -> None:
+    """What joints take at edges that are not drawn with them: tabs are added last, so that no cut of the part takes them."""
+    lines = straight_edges(making)
+    shapes = [(notch.depth, _on_edge(lines[notch.edge], notch)) for notch in notches if notch.edge in lines]
+    making.cuts += [region for depth, region in shapes if depth > 0]
+    tabs = [region for depth, region in shapes if depth < 0]
+    if tabs:
+        _carve(making)
+        making.regions = _combined(making.regions, tabs, "union")
+
+
+def _on_edge(line: Line, notch: EdgeNotch) -> Region:
+    """A notch or a tab as the rectangle that it is."""
+    (x0, y0), (x1, y1) = rising(line)
+    span = math.dist(*line)
+    ux, uy = (x1 - x0) / span, (y1 - y0) / span
+    left = 1.0 if rising(line) == line else -1.0
+    low, high = sorted((0.0, left * notch.depth))
+    places = ((notch.start, low), (notch.end, low), (notch.end, high), (notch.start, high))
+    return Region(Contour(tuple(Vertex(x0 + s * ux - d * uy, y0 + s * uy + d * ux) for s, d in places)))
+
+
+def straight_edges(making: Making) -> dict[str, Line]:
+    """The straight edges by name that a part's outline still has, each with the part's material to its left."""
+    import numpy as np
+    import shapely
+
+    named = [(name, edge) for name, edge in making.edges.items() if edge.bulge == 0 and edge.length > NEAR_MM]
+    if not named:
+        return {}
+    shape = shapely.union_all(
+        [shapely.Polygon(*_loops(region)) for region in making.regions]
+    ).difference(shapely.union_all([shapely.Polygon(*_loops(region)) for region in making.cuts]))  # fmt: skip
+    ends = np.array([(edge.start, edge.end) for _, edge in named])
+    way = ends[:, 1] - ends[:, 0]
+    left = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.hypot(*way.T)[:, None]
+    kept = np.zeros(len(named), np.int64)
+    shapely.prepare(shape)
+    for share in (0.5, 0.25, 0.75, 0.05, 0.95):
+        middle = ends[:, 0] + share * way
+        sides = [shapely.contains_xy(shape, *(middle + sign * _BESIDE_MM * left).T).astype(int) for sign in (1, -1)]
+        kept = np.where(kept == 0, sides[0] - sides[1], kept)
+    found: dict[str, Line] = {}
+    for (name, edge), sense in zip(named, kept.tolist(), strict=True):
+        if sense:
+            found[name] = (edge.start, edge.end) if sense > 0 else (edge.end, edge.start)
+    return found
+
+
+_BESIDE_MM = 1e-3
+_COARSE_MM = 0.01
+
+
+def _loops(region: Region) -> tuple[list[tuple[float, float]], list[list[tuple[float, float]]]]:
+    outer, *holes = (flatten(ring.segments, _COARSE_MM) for ring in region.rings)
+    return outer, holes
+
+
+def blank_lines(part: Part, names: Mapping[str, float]) -> dict[str, Line]:
+    """The four edges of the rectangle that a part starts from, counter-clockwise. Raises NotchError at its sizes."""
+    blank = part.blank
+    assert blank, "asked of parts with a blank"
+    width, height = (length_of(blank, path, names) for path in ("shape/width", "shape/height"))
+    corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
+    return {f"{blank.id}.{side}": (corners[i], corners[(i + 1) % 4]) for i, side in enumerate(SIDES)}
+
+
+def blank_notches(part: Part, notches: Sequence[EdgeNotch]) -> Notches | None:
+    """Notches by the blank's side, as its outline is drawn with them; None where it cannot be drawn in one go."""
+    if not takes_notches(part):
+        return None
+    blank = part.blank
+    assert blank, "a part that takes notches has one"
+    found: dict[Side, tuple[Notch, ...]] = {}
+    for edge, start, end, depth in notches:
+        step, _, name = edge.rpartition(".")
+        if step != blank.id or name not in SIDES:
+            return None
+        side: Side = name
+        found[side] = tuple(sorted((*found.get(side, ()), Notch(start, end, depth))))
+    return found
 
 
 def takes_notches(part: Part) -> bool:
@@ -103,11 +211,6 @@ def takes_notches(part: Part) -> bool:
     )
 
 
-def moved_blank(part: Part) -> Step | None:
-    """The first step that moves or turns the blank's edges, so that no joint can be made at them."""
-    return next((step for step in part.steps if step.on and isinstance(step, _LATER)), None)
-
-
 def title_of(step: Step) -> str:
     """What a step is called in sentences.
 
@@ -116,18 +219,6 @@ def title_of(step: Step) -> str:
     'hole 1'
     """
     return step.title or step.id.replace("-", " ").replace("_", " ")
-
-
-def lengths_of(step: Step, names: Mapping[str, float]) -> dict[str, float]:
-    """The lengths of a step in mm, by their path in it. Raises NotchError at that path."""
-    found = {}
-    for path, typed in step.lengths:
-        try:
-            found[path] = typed.mm(names)
-        except NotchError as error:
-            error.field = path
-            raise
-    return found
 
 
 def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:
@@ -142,7 +233,7 @@ def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, 
 def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notches) -> None:
     """The blank with its notches, drawn in one go: no boolean, so no stray corner."""
     assert isinstance(step, ShapeStep)
-    at = lengths_of(step, names)
+    at = step.mm(names)
     drawn = draw(step, at, names["thickness"], title_of(step))
     making.regions = [_panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))]
     _name(making, step, drawn.edges, drawn.corners)
@@ -151,7 +242,7 @@ def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notc
 def _take(
     making: Making, part: Part, step: Step, shop: Shop, names: Mapping[str, float], stack: tuple[str, ...]
 ) -> None:
-    at = lengths_of(step, names)
+    at = step.mm(names)
     if isinstance(step, ShapeStep):
         _shape(making, part, step, at, shop, names["thickness"], stack)
     elif isinstance(step, CornerStep):
@@ -221,7 +312,7 @@ def _source(part: Part, step: ShapeStep, shop: Shop, stack: tuple[str, ...]) -> 
     other = shop.design.part(shape.part)
     if other is None:
         raise OutOfRange(f"There is no part “{shape.part}”.", fix="Choose one that there is.", field="shape/part")
-    made = make_part(other, shop, {}, (*stack, part.id))
+    made = make_part(other, shop, stack=(*stack, part.id))
     if made.failed:
         raise OutOfRange(
             f"{other.title} cannot be made: {made.failed.error.why}", fix="Mend it first.", field="shape/part"
@@ -454,18 +545,6 @@ def _name(
 ) -> None:
     making.edges |= {f"{step.id}.{name}": edge for name, edge in edges}
     making.corners |= {f"{step.id}.{name}": corner for name, corner in corners}
-
-
-def _as_regions(notches: Notches, width: float, height: float) -> Iterator[Region]:
-    """Notches as rectangles to cut away, where the outline is not drawn with them."""
-    for side, some in notches.items():
-        for start, end, depth in some:
-            x, y = {
-                "bottom": ((start, end), (0.0, depth)), "top": ((start, end), (height - depth, height)),
-                "left": ((0.0, depth), (start, end)), "right": ((width - depth, width), (start, end)),
-            }[side]  # fmt: skip
-            corners = ((x[0], y[0]), (x[1], y[0]), (x[1], y[1]), (x[0], y[1]))
-            yield Region(Contour(tuple(Vertex(*corner) for corner in corners)))
 
 
 def _box(regions: Sequence[Region]) -> tuple[float, float, float, float]:

@@ -1,4 +1,4 @@
-"""Relief where a mate needs it: in, a socket of a finger joint and the tool; out, what to clear at its inside corners."""
+"""Relief where a mate needs it: in, a member's sharp inside corners and the tool; out, what to clear there."""
 
 from __future__ import annotations
 
@@ -7,12 +7,16 @@ from typing import Literal
 
 from ..basis import BoardBasis
 from ..design import Relief
-from ..geometry import Point, Region
+from ..findings import Finding
+from ..geometry import Region
 from ..geometry.bones import ROOM, dogbone, t_bone
-from .mates import Mate, Member
+from ..joints.mate import Change, Mate, SharpCorner
+from ..units import say_mm
 
-_TOUCH_MM = 1e-6
 Bone = Literal["dogbone", "t-bone"]
+
+LEAST_FLANK_SHARE = 1 / 3
+"""A joint whose flanks are less than a third there holds badly. Common practice."""
 
 
 def bone_of(relief: Relief, basis: BoardBasis) -> Bone | None:
@@ -24,27 +28,44 @@ def bone_of(relief: Relief, basis: BoardBasis) -> Bone | None:
     return relief
 
 
-def bones(mate: Mate, member: Member, bone: Bone, tool_radius: float) -> Iterator[Region]:
-    """What to clear from the sockets of `member` for the fingers of the other one."""
-    for start, end, depth in mate.notches(member):
-        for place, inward, neighbour in ((start, 1.0, start), (end, -1.0, member.length - end)):
-            if place <= _TOUCH_MM or place >= member.length - _TOUCH_MM:
-                continue  # the socket is open at this end
-            corner = _on(member, place, depth)
-            along, across = _towards(member, corner, place + inward, depth), _towards(member, corner, place, depth - 1)
-            if bone == "dogbone":
-                yield dogbone(corner, along, across, tool_radius)
-                continue
-            # Into the finger beside it, where the mate's board hides it, unless that would leave less than half of it.
-            finger = min(neighbour, mate.division.finger)
-            weak = finger - 2 * tool_radius * ROOM < finger / 2
-            yield t_bone(corner, across, along, tool_radius) if weak else t_bone(corner, along, across, tool_radius)
+def bones(change: Change, bone: Bone, tool_radius: float) -> Iterator[Region]:
+    """What to clear at a member's sharp corners, so that the other member's square ones go home."""
+    for corner in change.sharp:
+        if bone == "dogbone":
+            yield dogbone(corner.place, corner.along, corner.across, tool_radius)
+        elif _into_flank(corner, tool_radius):
+            yield t_bone(corner.place, corner.along, corner.across, tool_radius)
+        else:
+            yield t_bone(corner.place, corner.across, corner.along, tool_radius)
 
 
-def _on(member: Member, along_side: float, depth: float) -> Point:
-    return member.point((along_side - member.start) * member.sense, depth)
+def _into_flank(corner: SharpCorner, tool_radius: float) -> bool:
+    """Whether a T-bone goes into the material beside the flank, where the mate's board hides it; not where that would leave
+    less than half of it."""
+    return corner.beside - 2 * tool_radius * ROOM >= corner.beside / 2
 
 
-def _towards(member: Member, corner: Point, along_side: float, depth: float) -> Point:
-    x, y = _on(member, along_side, depth)
-    return (x - corner[0], y - corner[1])
+def weak_flanks(mate: Mate, change: Change, bone: Bone, tool_radius: float, title: str) -> Finding | None:
+    """What the relief leaves of the flanks that hold a joint, if that is little."""
+    worst = min(change.sharp, key=lambda corner: _left(corner, bone, tool_radius), default=None)
+    if worst is None:
+        return None
+    left = _left(worst, bone, tool_radius)
+    if left >= LEAST_FLANK_SHARE * worst.flank:
+        return None
+    what = "nothing" if left <= 0 else say_mm(left, 2)
+    return Finding(
+        "weak-flank", "look",
+        f"A {bone} for a tool of {say_mm(2 * tool_radius)} leaves {what} of each {say_mm(worst.flank, 2)} flank of “{mate.title}” "
+        f"on {title}.",
+        "Use a finer tool, another relief, or thicker board.",
+        change.part, place=worst.place, amount=max(left, 0.0), joint=mate.id, placement=change.placement,
+    )  # fmt: skip
+
+
+def _left(corner: SharpCorner, bone: Bone, tool_radius: float) -> float:
+    """How much of a flank, measured from the opening, a bone does not bite out of."""
+    radius = tool_radius * ROOM
+    if bone == "dogbone":
+        return corner.flank - 2**0.5 * radius  # its circle crosses the wall twice its centre's distance away
+    return corner.flank - 2 * radius if _into_flank(corner, tool_radius) else corner.flank

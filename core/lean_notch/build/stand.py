@@ -1,73 +1,189 @@
-"""Where a part stands in the assembled object: a placement in, its frame and its box in space out."""
+"""Where parts stand in the assembled object: placements in, a frame in space for each out.
+
+A pose is by numbers, or against the edge of a part that stands already; those are worked out one after the other, as
+named lengths are.
+"""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from ..design import Placement, Side
-from ..errors import NotchError
+from ..design import Against, AlongAxes, Design, Placement
+from ..errors import CircularPoses, NotchError
+from ..geometry.space import Frame, Triple, add, cross, frame, turned
+from ..joints.mate import Line
 
-Triple = tuple[float, float, float]
+
+class NoEdge(NotchError):
+    """A joint or a pose names an edge that is not there, or not one that can be joined."""
+
+    code = "no-edge"
+
+
+@dataclass(frozen=True)
+class Outlined:
+    """What has to be known of a part before it can stand: its size and its straight edges, material to their left."""
+
+    size: tuple[float, float]
+    thickness: float
+    edges: Mapping[str, Line]
 
 
 @dataclass(frozen=True)
 class Standing:
-    """A part in space, as a block of `width` x `height` x `thickness`. `u`, `v` and `n` are unit vectors: its right, its
-    top, and away from its material. One that is turned over (`mirrored`) has its material on the other side of its face.
+    """A part in space, as a block of `width` x `height` x `thickness` behind its face's frame.
+
+    One that is turned over (`mirrored`) has its material on the other side of its face.
     """
 
     placement: str
     part: str
-    origin: Triple
-    u: Triple
-    v: Triple
+    frame: Frame
     width: float
     height: float
     thickness: float
     mirrored: bool = False
 
-    @cached_property
-    def n(self) -> Triple:
-        (a, b, c), (d, e, f) = self.u, self.v
-        sign = -1.0 if self.mirrored else 1.0
-        return (sign * (b * f - c * e), sign * (c * d - a * f), sign * (a * e - b * d))
+    @property
+    def origin(self) -> Triple:
+        return self.frame.origin
 
-    def at(self, x: float, y: float, depth: float = 0.0) -> Triple:
-        """The point at (x, y) on the part's face, `depth` mm into the material."""
-        return tuple(  # type: ignore[return-value]
-            o + x * u + y * v - depth * n for o, u, v, n in zip(self.origin, self.u, self.v, self.n, strict=True)
-        )
+    @property
+    def u(self) -> Triple:
+        return self.frame.u
+
+    @property
+    def v(self) -> Triple:
+        return self.frame.v
+
+    @property
+    def n(self) -> Triple:
+        return self.frame.n
 
     @cached_property
     def box(self) -> tuple[Triple, Triple]:
-        """Lowest and highest corner of the block."""
-        a, b = self.at(0, 0), self.at(self.width, self.height, self.thickness)
-        low, high = zip(*(sorted(pair) for pair in zip(a, b, strict=True)), strict=True)
-        return low, high
+        """Lowest and highest corner of the box around the block."""
+        corners = [
+            self.frame.at((x, y), z)
+            for x in (0.0, self.width)
+            for y in (0.0, self.height)
+            for z in (0.0, self.thickness)
+        ]
+        xs, ys, zs = zip(*corners, strict=True)
+        return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
 
-    def along(self, side: Side) -> tuple[int, float, float]:
-        """How a side runs in space: its axis (0-2), where its zero lies on that axis, and its sense (1 or -1)."""
-        direction = self.u if side in ("bottom", "top") else self.v
-        axis = next(i for i in range(3) if direction[i])
-        return axis, self.origin[axis], direction[axis]
+
+Lengths = Mapping[str, Mapping[str, float]]
+"""All names that lengths may use, by board."""
 
 
-def stand(placement: Placement, size: tuple[float, float], names: Mapping[str, float]) -> Standing:
-    """A part of that size, of the board that `names` are of, standing as `placement` says. Raises NotchError at the pose's
-    length."""
-    pose = placement.pose
-    origin = []
-    for axis in ("x", "y", "z"):
+def stand_all(
+    design: Design, parts: Mapping[str, Outlined], names: Lengths
+) -> tuple[dict[str, Standing], tuple[NotchError, ...]]:
+    """Every placement whose part is one of `parts`, in the design's order; and why others do not stand.
+
+    Raises NotchError at a pose's length, and CircularPoses.
+    """
+    standing: dict[str, Standing] = {}
+    lost: dict[str, NotchError] = {}
+
+    def settle(one: Placement, stack: tuple[str, ...]) -> None:
+        if one.id in standing or one.id in lost or one.part not in parts:
+            return
+        if one.id in stack:
+            ring = (*stack[stack.index(one.id) :], one.id)
+            raise CircularPoses(
+                f"“{one.id}” stands against itself{', by way of ' if len(ring) > 2 else ''}{' and '.join(ring[1:-1])}.",
+                fix=f"Give one of {', '.join(ring[:-1])} by numbers.", field=f"placements/{one.id}/pose/placement",
+            )  # fmt: skip
         try:
-            origin.append(getattr(pose, axis).mm(names))
+            made = _frame_of(one, stack)
+        except NoEdge as error:
+            lost[one.id] = error
+            return
+        if made:
+            own = parts[one.part]
+            standing[one.id] = Standing(one.id, one.part, made, *own.size, own.thickness, one.mirrored)
+
+    def _frame_of(one: Placement, stack: tuple[str, ...]) -> Frame | None:
+        pose, part = one.pose, design.part(one.part)
+        assert part, "only placements of known parts are asked about"
+        try:
+            at = pose.mm(names[part.board])
         except NotchError as error:
-            raise error.at(f"placements/{placement.id}/pose/{axis}") from None
-    return Standing(
-        placement.id, placement.part, (origin[0], origin[1], origin[2]), _vector(pose.u), _vector(pose.v),
-        *size, names["thickness"], placement.mirrored,
-    )  # fmt: skip
+            error.field = f"placements/{one.id}/pose/{error.field}"
+            raise
+        if not isinstance(pose, Against):
+            return _by_numbers(one, at)
+        other = design.placement(pose.placement)
+        if other is None:
+            return None  # it dangles: that is said elsewhere
+        settle(other, (*stack, one.id))
+        if other.id not in standing:
+            return None
+        path = f"placements/{one.id}/pose"
+        own_edge = _edge(parts[one.part], pose.edge, f"“{one.id}”", f"{path}/edge")
+        its_edge = _edge(parts[other.part], pose.other_edge, f"“{other.id}”", f"{path}/other_edge")
+        return _against(one, own_edge, standing[other.id].frame, its_edge, at)
+
+    for one in design.placements:
+        settle(one, ())
+    ordered = {one.id: standing[one.id] for one in design.placements if one.id in standing}
+    return ordered, tuple(lost.values())
+
+
+def _edge(part: Outlined, name: str, whose: str, path: str) -> Line:
+    if name not in part.edges:
+        raise NoEdge(
+            f"{whose} has no straight edge {name}.",
+            fix=f"Use one of: {', '.join(part.edges) or 'none, it has none'}.",
+            field=path,
+        )
+    return part.edges[name]
+
+
+def _by_numbers(one: Placement, at: Mapping[str, float]) -> Frame:
+    pose = one.pose
+    origin = (at["x"], at["y"], at["z"])
+    if isinstance(pose, AlongAxes):
+        return frame(origin, _vector(pose.u), _vector(pose.v), turned_over=one.mirrored)
+    assert not isinstance(pose, Against)
+    u, v = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0)
+    for axis, degrees in zip(_AXES, (pose.turn_x, pose.turn_y, pose.turn_z), strict=True):
+        u, v = turned(u, axis, degrees), turned(v, axis, degrees)
+    return frame(origin, u, v, turned_over=one.mirrored)
+
+
+_AXES: tuple[Triple, ...] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+
+
+def _against(one: Placement, own: Line, other: Frame, its: Line, at: Mapping[str, float]) -> Frame:
+    pose = one.pose
+    assert isinstance(pose, Against)
+    along, inward = (other.towards(way) for way in _ways(its))
+    end = add(add(other.at(its[0], at["below"]), inward, at["into"]), along, at["along"])
+    run: Triple = (-along[0], -along[1], -along[2])
+    behind: Triple = (-other.n[0], -other.n[1], -other.n[2])
+    # From the other's inward direction, turned about the edge: at 90 degrees straight back from its face.
+    axis = cross(inward, behind)
+    rise = turned(inward, axis, pose.angle)
+    (ex, ey), _ = _ways(own)
+    u = add((ex * run[0], ex * run[1], ex * run[2]), rise, -ey)
+    v = add((ey * run[0], ey * run[1], ey * run[2]), rise, ex)
+    x, y = own[1]
+    origin = add(add(end, u, -x), v, -y)
+    return frame(origin, u, v, turned_over=one.mirrored)
+
+
+def _ways(line: Line) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Unit vectors along an edge, and from it into the part."""
+    (x0, y0), (x1, y1) = line
+    span = math.dist((x0, y0), (x1, y1))
+    ux, uy = (x1 - x0) / span, (y1 - y0) / span
+    return (ux, uy), (-uy, ux)
 
 
 def _vector(axis: str) -> Triple:

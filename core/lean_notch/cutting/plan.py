@@ -8,12 +8,13 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import chain
 
-from ..build import Build, FlatMark, FlatPart, Member
+from ..build import Build, FlatMark, FlatPart
 from ..errors import KerfTooWide, OutOfRange
 from ..findings import Finding
 from ..geometry import Circle, Motion, Point, Region, Ring, Trace, Vertex, rectangle
 from ..geometry.batched import batched
 from ..geometry.offset import offset, offset_all
+from ..joints.mate import Strip
 from ..lettering import SINGLE_STROKE, lettered
 from ..limits import check_job_work
 from ..nesting import Layout, LayoutSettings
@@ -22,7 +23,7 @@ from ..units import say_mm
 from .hatch import hatched
 from .order import Step, Stretch, leave_at, shortest, travel
 from .profile import PLAIN, Profile
-from .starts import Start, led_in, members_of, starting_at, starts
+from .starts import Start, led_in, starting_at, starts, strips_of
 
 REFERENCE_MM = 100.0
 """A square of this size, if asked for, shows at a glance whether a file was read at the right scale."""
@@ -223,7 +224,7 @@ def _drawings(build: Build, kerfs: Kerfs, profile: Profile) -> list[_Drawing]:
 
 
 def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: Profile) -> _Drawing:
-    members = members_of(build.mates, part.id)
+    members = strips_of(build.mates, part.id)
     included = {operation for operation, layer in profile.layers.items() if layer.include}
     paths: list[_Path] = []
     if "cut" in included:
@@ -247,7 +248,7 @@ def _on_the_back(part: FlatPart) -> Iterator[Finding]:
 
 
 @lru_cache(maxsize=4096)
-def _outlines(part: str, title: str, grown: Region, joints: tuple[Member, ...]) -> tuple[_Path, ...]:
+def _outlines(part: str, title: str, grown: Region, joints: tuple[Strip, ...]) -> tuple[_Path, ...]:
     holes = (
         _Path(CutPath(f"hole-{i}", f"hole {i}", "cut", hole, part, title, inner=True), starts(hole, ()))
         for i, hole in enumerate(grown.holes, 1)
@@ -444,15 +445,17 @@ def check_room(build: Build, settings: Mapping[str, LayoutSettings], kerfs: Kerf
     """Raises KerfTooWide or OutOfRange, as `plan_cut` does."""
     board = {part.id: part.board for part in build.parts}
     for mate in build.mates:
-        widest = max((board[mate.first.part], board[mate.second.part]), key=lambda one: kerfs[one])
-        kerf = kerfs[widest]
-        narrowest = mate.division.finger - abs(mate.division.clearance) / 2
-        if kerf >= narrowest:
-            raise KerfTooWide(
-                f"A kerf of {say_mm(kerf)} does not fit between the fingers of “{mate.title}”, {say_mm(narrowest)} wide.",
-                fix=f"Use fingers wider than {say_mm(kerf)}, or a finer beam or tool.",
-                field=f"basis/{widest}/kerf",
-            )
+        for contact in mate.contacts:
+            sides = {board[contact.outer.part]} | ({board[contact.inner.part]} if contact.inner else set())
+            widest = max(sides, key=lambda one: kerfs[one])
+            kerf, narrowest = kerfs[widest], contact.narrowest if contact.inner else contact.outer_width
+            if kerf >= narrowest:
+                raise KerfTooWide(
+                    f"A kerf of {say_mm(kerf)} does not fit between the {mate.inner}s of “{mate.title}”, "
+                    f"{say_mm(narrowest)} wide.",
+                    fix=f"Use {mate.inner}s wider than {say_mm(kerf)}, or a finer beam or tool.",
+                    field=f"basis/{widest}/kerf",
+                )
     for name in dict.fromkeys(board.values()):
         _check_spacing(settings[name], kerfs[name], f"layout/{name}")
 

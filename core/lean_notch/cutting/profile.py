@@ -81,7 +81,7 @@ class Profile:
                     fix=f"Give {say_mm(low)} to {say_mm(high)}.",
                     field=key,
                 )
-        names = [layer.name.lower() for layer in self.layers.values()]
+        names = [plain_name(layer.name) for layer in self.layers.values()]
         if len(set(names)) < len(names):
             raise BadDocument("Two operations share a layer.", fix="Give each layer a name of its own.", field="layers")
 
@@ -89,16 +89,23 @@ class Profile:
         return hash((self.name, tuple(self.layers.items()), self.order, self.split, self.unit, self.origin))
 
     def operation_of(self, layer: str) -> Operation | None:
-        """The operation whose layer a reader found, whatever its case and the depth behind its name."""
-        plain = layer_id(layer)
+        """The operation whose layer a reader found, however its format writes names, and whatever depth is behind it."""
+        return self._told(layer)[0]
+
+    def depth_of(self, layer: str) -> float | None:
+        """The depth in mm behind a layer's name, None for none."""
+        return self._told(layer)[1]
+
+    def _told(self, layer: str) -> tuple[Operation | None, float | None]:
+        plain = plain_name(layer)
         for operation, known in self.layers.items():
-            name = layer_id(known.name)
-            if plain == name or re.fullmatch(re.escape(name) + r"[-_][\d._]+mm", plain):
-                return operation
-        return None
-
-
-PLAIN = Profile()
+            name = plain_name(known.name)
+            if plain == name:
+                return operation, None
+            deep = re.fullmatch(re.escape(name) + r"-(\d+(?:-\d+)?)mm", plain)
+            if deep:
+                return operation, float(deep[1].replace("-", "."))
+        return None, None
 
 
 def layer_id(name: str) -> str:
@@ -107,7 +114,28 @@ def layer_id(name: str) -> str:
     >>> layer_id("POCKET 4.5MM")
     'pocket-4.5mm'
     """
-    return re.sub(r"[^a-z0-9._]+", "-", name.lower()).strip("-") or "layer"
+    return re.sub(r"[^\w.-]+", "-", name.lower()).strip("-") or "layer"
+
+
+def dxf_layer(name: str) -> str:
+    """A layer's name as DXF takes it: capitals, digits, - and _ only.
+
+    >>> dxf_layer("Pocket 4.5mm")
+    'POCKET_4_5MM'
+    """
+    return "".join(c if c.isalnum() or c in "-_" else "_" for c in name.upper())
+
+
+def plain_name(name: str) -> str:
+    """What is the same of a layer's name in every format.
+
+    >>> plain_name("Pocket 4.5mm"), plain_name("POCKET_4_5MM"), plain_name("pocket-4.5mm")
+    ('pocket-4-5mm', 'pocket-4-5mm', 'pocket-4-5mm')
+    """
+    return re.sub(r"[\W_]+", "-", name.casefold()).strip("-")
+
+
+PLAIN = Profile()
 
 
 def profile_to_json(profile: Profile) -> dict[str, Any]:

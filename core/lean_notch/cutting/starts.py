@@ -8,11 +8,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import NamedTuple
 
-from ..build import Mate, Member
+from ..build import Mate
 from ..geometry import Circle, Contour, Point, Ring, Segment, Trace, Vertex
 from ..geometry.corners import tangent
+from ..joints.mate import Strip
 
 SHORTEST_RUN_MM = 2.0
 MOST_STARTS = 6
@@ -27,50 +27,33 @@ class Start:
     point: Point
 
 
-def starts(ring: Ring, joints: Sequence[Member]) -> tuple[Start, ...]:
+def starts(ring: Ring, joints: Sequence[Strip]) -> tuple[Start, ...]:
     """Places where `ring` may start, the best kind only: clear of joints, else on the tips of fingers, else anywhere."""
     if isinstance(ring, Circle):  # a circle is written whole, and starts where its format says
         return (Start(0, ring.corners[0].point),)
     runs = [(-s.length, i, s) for i, s in enumerate(ring.segments) if s.bulge == 0 and s.length >= SHORTEST_RUN_MM]
     if not runs:
         return (Start(0, ring.corners[0].point),)
-    bands = [_band(member) for member in joints]
-    ranked = [(_kind(segment, bands), index, segment) for _, index, segment in sorted(runs)[:LONGEST_RUNS]]
+    ranked = [(_kind(segment, joints), index, segment) for _, index, segment in sorted(runs)[:LONGEST_RUNS]]
     best = min(kind for kind, _, _ in ranked)
     chosen = [(index, segment) for kind, index, segment in ranked if kind == best][:MOST_STARTS]
     return tuple(Start(index, segment.at(0.5)) for index, segment in chosen)
 
 
-def members_of(mates: Sequence[Mate], part: str) -> tuple[Member, ...]:
-    """The sides of a part that joints are at, each once, however many placements of it are joined there."""
-    own = [member for mate in mates for member in (mate.first, mate.second) if member.part == part]
-    return tuple({(member.side, member.start, member.depth): member for member in own}.values())
+def strips_of(mates: Sequence[Mate], part: str) -> tuple[Strip, ...]:
+    """Where on a part joints run along edges, each once, however many placements of it are joined there."""
+    strips = [change.strip for mate in mates for change in mate.members if change.part == part and change.notches]
+    return tuple(dict.fromkeys(strip for strip in strips if strip))
 
 
-class _Band(NamedTuple):
-    """A joint's strip along its side of the panel: depth = `edge` + `sense` x the coordinate of `axis`."""
-
-    axis: int
-    edge: float
-    sense: float
-    depth: float
-
-
-def _band(member: Member) -> _Band:
-    width, height = member.panel
-    axis, edge, sense = {
-        "bottom": (1, 0.0, 1.0), "top": (1, height, -1.0), "left": (0, 0.0, 1.0), "right": (0, width, -1.0),
-    }[member.side]  # fmt: skip
-    return _Band(axis, edge, sense, member.depth)
-
-
-def _kind(segment: Segment, bands: Sequence[_Band]) -> int:
-    """0 clear of joints, 1 on the tip of a finger, 2 on a face that touches another part."""
+def _kind(segment: Segment, strips: Sequence[Strip]) -> int:
+    """0 clear of joints, 1 on the tip of a finger or a tab, 2 on a face that touches another part."""
     kind, (start, end, _) = 0, segment
-    for axis, edge, sense, depth in bands:
-        first, last = edge + sense * start[axis], edge + sense * end[axis]
-        if max(first, last) <= depth * 1.05:  # else it leaves the joint's band
-            tip = max(first, last) < depth / 2 and abs(first - last) < 1e-3
+    for strip in strips:
+        (_, first), (_, last) = strip.flat(start), strip.flat(end)
+        deep = strip.high - strip.low
+        if max(first, last) <= strip.high + 0.05 * deep:  # else it leaves the joint's strip
+            tip = abs(max(first, last) - strip.tip) < deep / 2 and abs(first - last) < 1e-3
             kind = max(kind, 1 if tip else 2)
     return kind
 

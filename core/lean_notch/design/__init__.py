@@ -5,17 +5,19 @@ from .document import (
     OF_THE_BASIS,
     RELIEFS,
     SIDES,
+    Against,
     AlongAxes,
     Answer,
     BoardNeed,
+    ByNumbers,
     Design,
     Dimension,
-    Finger,
     Joint,
     Member,
     Origin,
     Part,
     Placement,
+    Pose,
     Relief,
     Side,
     dangling,
@@ -43,8 +45,8 @@ from .steps import (
 )
 
 __all__ = [
-    "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "AlongAxes", "Answer", "Around", "BendStep", "BoardNeed", "CornerStep", "Design", "Dimension",
-    "Disc", "Finger", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
-    "OtherPart", "Outline", "Part", "Placement", "Rectangle", "Relief", "Shape", "ShapeStep", "Side", "Step", "TurnStep",
+    "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "Against", "AlongAxes", "Answer", "Around", "BendStep", "BoardNeed", "ByNumbers",
+    "CornerStep", "Design", "Dimension", "Disc", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
+    "OtherPart", "Outline", "Part", "Placement", "Pose", "Rectangle", "Relief", "Shape", "ShapeStep", "Side", "Step", "TurnStep",
     "dangling", "design_from_json", "design_to_json",
 ]  # fmt: skip

@@ -12,8 +12,10 @@ from typing import Annotated, ClassVar, Literal, get_args
 
 from ..codec import Many, Name, Title, Whole, Words
 from ..errors import BadDocument, CircularLengths, NotchError
+from ..joints import Finger, How
+from ..typed import Typed
 from ..units import MM_PER_UNIT, Length, Unit, names_in
-from .steps import MOST_STEPS, ZERO, Id, OtherPart, Rectangle, ShapeStep, Step
+from .steps import MOST_STEPS, ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 
 MOST_PARTS = 500
 MOST_PLACEMENTS = 2000
@@ -85,7 +87,7 @@ class Part:
 
 
 @dataclass(frozen=True)
-class AlongAxes:
+class AlongAxes(Typed):
     """Where a part's origin stands, and which way its x (`u`) and its y (`v`) run.
 
     The material lies behind the face that shows x to the right and y up, away from the viewer.
@@ -103,7 +105,39 @@ class AlongAxes:
             raise BadDocument("A pose's u and v lie on one axis.", fix="Choose two axes.", field="v")
 
 
-Pose = AlongAxes
+@dataclass(frozen=True)
+class ByNumbers(Typed):
+    """Where a part's origin stands, and how the part is turned: it lies flat, face up, and is turned about the x, then the
+    y, then the z axis of the room, counter-clockwise as seen from the axis' tip."""
+
+    x: Annotated[Length, Title("x")] = ZERO
+    y: Annotated[Length, Title("y")] = ZERO
+    z: Annotated[Length, Title("z")] = ZERO
+    turn_x: Annotated[Degrees, Title("Turned about x")] = 0.0
+    turn_y: Annotated[Degrees, Title("Turned about y")] = 0.0
+    turn_z: Annotated[Degrees, Title("Turned about z")] = 0.0
+    kind: ClassVar[str] = "numbers"
+
+
+@dataclass(frozen=True)
+class Against(Typed):
+    """One of the part's edges against an edge of a part that stands already, the two running opposite ways.
+
+    `along` moves it along that edge, `into` away from it over the other's face, `below` under that face. At 180 degrees the
+    part goes on flat beyond the edge; at 90 it stands square behind the other's face, at −90 before it.
+    """
+
+    edge: Annotated[str, Words(90), Title("Edge")]
+    placement: Annotated[Id, Title("Against")]
+    other_edge: Annotated[str, Words(90), Title("Its edge")]
+    angle: Annotated[Degrees, Title("Angle")] = 90.0
+    along: Annotated[Length, Title("Along the edge")] = ZERO
+    into: Annotated[Length, Title("In from the edge")] = ZERO
+    below: Annotated[Length, Title("Below the face")] = ZERO
+    kind: ClassVar[str] = "against"
+
+
+Pose = AlongAxes | ByNumbers | Against
 
 
 @dataclass(frozen=True)
@@ -119,24 +153,10 @@ class Placement:
 
 @dataclass(frozen=True)
 class Member:
-    """One side of a joint: an edge of a part where it stands, called after the step that made it."""
+    """One side of a joint: an edge of a part where it stands, called after the step that made it, or its whole "face"."""
 
     placement: Annotated[Id, Title("Placement")]
     edge: Annotated[str, Words(90), Title("Edge")]
-
-
-@dataclass(frozen=True)
-class Finger:
-    """Two edges that meet at 90 degrees take turns; the first has a finger at both ends.
-
-    `width` is the wanted width of one finger; None leaves it to the thickness of the board.
-    """
-
-    width: Annotated[Length | None, Title("Finger width", "empty: 3 × thickness")] = None
-    kind: ClassVar[str] = "finger"
-
-
-How = Finger
 
 
 @dataclass(frozen=True)
@@ -276,6 +296,8 @@ def _references(design: Design) -> Iterator[tuple[str, str, set[str], str]]:
                 yield f"parts/{part.id}/steps/{step.id}/shape/part", step.shape.part, parts - {part.id}, "other part"
     for one in design.placements:
         yield f"placements/{one.id}/part", one.part, parts, "part"
+        if isinstance(one.pose, Against):
+            yield f"placements/{one.id}/pose/placement", one.pose.placement, placements, "placement"
     for joint in design.joints:
         for end, member in (("first", joint.first), ("second", joint.second)):
             yield f"joints/{joint.id}/{end}/placement", member.placement, placements, "placement"

@@ -7,15 +7,14 @@ corners blank.bottom-left and so on; an outline's are called after its nodes, an
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
-from ..codec import Many, Name, Number, OneOf, Title, Whole, Words, fields_of, join, key_of
+from ..codec import Many, Name, Number, OneOf, Title, Whole, Words
 from ..lettering import FONTS, SINGLE_STROKE
 from ..lettering.text import Align
 from ..operations import Operation, Side
+from ..typed import Typed
 from ..units import Length
 
 MOST_STEPS = 500
@@ -29,28 +28,6 @@ Degrees = Annotated[float, Number(-360, 360, "°")]
 
 def _fonts() -> tuple[str, ...]:
     return (*FONTS, SINGLE_STROKE)
-
-
-class Typed:
-    """Something with lengths in it, also in the shapes and lists that it holds."""
-
-    @cached_property
-    def lengths(self) -> tuple[tuple[str, Length], ...]:
-        """Its lengths as typed, by their path in it: "x", "shape/width", "shape/nodes/n1/x"."""
-        return tuple(_lengths(self, ""))
-
-
-def _lengths(value: Any, path: str) -> Iterator[tuple[str, Length]]:
-    for field in fields_of(type(value)):
-        one, at = getattr(value, field.name), join(path, field.name)
-        if isinstance(one, Length):
-            yield at, one
-        elif isinstance(one, tuple):
-            for i, entry in enumerate(one):
-                if not isinstance(entry, str):
-                    yield from _lengths(entry, join(at, key_of(entry) or i))
-        elif hasattr(type(one), "kind"):
-            yield from _lengths(one, at)
 
 
 @dataclass(frozen=True)

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..cutting import PLAIN, Profile, SheetPlan
+from ..cutting.profile import dxf_layer
 from ..geometry import Box, Circle, Ring, Segment, Trace, Vertex
 from ..geometry.contour import join_boxes
 from .frame import FileLayer, Frame, file_layers
@@ -123,7 +124,7 @@ def _tables(pairs: _Pairs, named: list[FileLayer]) -> list[Pair]:
     if not r12:
         linetypes = [_linetype(pairs, "ByBlock", ""), _linetype(pairs, "ByLayer", ""), *linetypes]
     numbers = colour_numbers(one.colour for one in named)
-    layers = [_layer(pairs, "0", _INK), *(_layer(pairs, _name(one), numbers[one.colour]) for one in named)]
+    layers = [_layer(pairs, "0", _INK), *(_layer(pairs, dxf_layer(one.name), numbers[one.colour]) for one in named)]
     tables = [*_table(pairs, "LTYPE", linetypes), *_table(pairs, "LAYER", layers)]
     if r12:
         return _section("TABLES", tables)
@@ -208,16 +209,11 @@ def _objects() -> list[Pair]:
     )  # fmt: skip
 
 
-def _name(layer: FileLayer) -> str:
-    """As R12 takes it: capitals, digits, - and _."""
-    return "".join(c if c.isalnum() or c in "-_" else "_" for c in layer.name.upper())
-
-
 def _entities(layers: list[FileLayer], frame: Frame, pairs: _Pairs) -> Iterator[Pair]:
     for layer in layers:
         for path in layer.paths:
             for shape in (path.shape, *path.holes):
-                yield from _entity(shape, _name(layer), frame, pairs)
+                yield from _entity(shape, dxf_layer(layer.name), frame, pairs)
 
 
 def _entity(shape: Ring | Trace, layer: str, frame: Frame, pairs: _Pairs) -> list[Pair]:

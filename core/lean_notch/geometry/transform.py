@@ -40,6 +40,13 @@ class Motion:
         x = -point[0] if self.mirrored else point[0]
         return (cos * x - sin * point[1] + self.x, sin * x + cos * point[1] + self.y)
 
+    def back(self, point: Point) -> Point:
+        """Where a point that lies there now came from."""
+        cos, sin = self._turn
+        dx, dy = point[0] - self.x, point[1] - self.y
+        x, y = cos * dx + sin * dy, cos * dy - sin * dx
+        return (-x if self.mirrored else x, y)
+
     def segment(self, segment: Segment) -> Segment:
         bulge = -segment.bulge if self.mirrored else segment.bulge
         return Segment(self.point(segment.start), self.point(segment.end), bulge)

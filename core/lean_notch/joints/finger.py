@@ -1,15 +1,22 @@
 """Finger joint: two edges meet at 90 degrees and take turns along the edge.
 
-In: the edge's length, the board's thickness, the clearance; out: one division that both members follow.
+One division of the shared edge, from its length, the boards' thicknesses and the clearance, that both members follow.
 """
 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Annotated, ClassVar
 
+from ..codec import Title
 from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
-from ..units import say_mm
+from ..figures import Figure
+from ..typed import Typed
+from ..units import Length, say_mm
+from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, Strip, rising
+from .meeting import edge_to_edge
 
 FINGER_PER_THICKNESS = 3.0
 """Fingers about three times as wide as the board is thick look right and hold well. Common practice."""
@@ -133,3 +140,138 @@ class FingerDivision:
             )
             for i in range(parity, last, 2)
         )
+
+
+@dataclass(frozen=True)
+class Finger(Typed):
+    """Two edges that meet at 90 degrees take turns; the first has a finger at both ends.
+
+    `width` is the wanted width of one finger; None leaves it to the thickness of the board.
+    """
+
+    width: Annotated[Length | None, Title("Finger width", "empty: 3 × thickness")] = None
+    kind: ClassVar[str] = "finger"
+
+
+_TOUCH_MM = 1e-6
+_SHARES = (0.5, 0.05)
+"""Fingers are measured half-way and near their tips: a bone takes a bite out of a flank, never out of all of it."""
+
+
+class FingerJoint:
+    how = Finger
+    title = "finger joint"
+
+    def meet(self, first: Seat, second: Seat) -> Meeting:
+        return edge_to_edge(first, second)
+
+    def make(self, asked: Asked) -> Mate:
+        first, second, meeting = asked.first, asked.second, asked.meeting
+        clearance = first.board.clearance
+        try:
+            division = divide_edge(
+                meeting.length, max(first.thickness, second.thickness), clearance, asked.lengths.get("width")
+            )
+        except (FingerTooWide, FingerTooNarrow) as error:
+            # Without a wanted width the edge itself is what is too short.
+            error.field = "width" if "width" in asked.lengths else "size"
+            raise
+        gives = _given(division, meeting)
+        changes = [
+            _change(seat, strip, some, keeps, division)
+            for seat, strip, some, keeps in (
+                (first, meeting.first, gives[0], division.second_keeps),
+                (second, meeting.second, gives[1], division.first_keeps),
+            )
+        ]
+        return Mate(
+            asked.id, asked.title, Finger.kind, "finger joint at 90°", "finger", "socket",
+            changes[0], changes[1], tuple(_contacts(asked, division)), meeting, _figures(asked, division),
+        )  # fmt: skip
+
+
+def _given(division: FingerDivision, meeting: Meeting) -> tuple[tuple[Interval, ...], tuple[Interval, ...]]:
+    """What the first and the second member give away, corners included.
+
+    A corner block of the second is one more socket of the first; where a third panel has the block, the second gives it
+    away with its end piece.
+    """
+    length = division.cuts[-1]
+    first, second = list(division.first_gives), list(division.second_gives)
+    low, high = meeting.ends
+    if low.owner == "second":
+        first.insert(0, (-low.block, 0.0))
+    if high.owner == "second":
+        first.append((length, length + high.block))
+    if low.owner == "third":
+        second[0] = (-low.block, second[0][1])
+    if high.owner == "third":
+        second[-1] = (second[-1][0], length + high.block)
+    return tuple(first), tuple(second)
+
+
+def _change(
+    seat: Seat, strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], division: FingerDivision
+) -> Change:
+    """`fingers` are the other member's, which go into what this one `gives`."""
+    (x0, y0), (x1, y1) = rising(seat.line)
+    span = math.dist((x0, y0), (x1, y1))
+    ux, uy = (x1 - x0) / span, (y1 - y0) / span
+    depth = strip.high
+
+    def on_edge(position: float) -> float:
+        x, y = strip.point(position, 0.0)
+        at = (x - x0) * ux + (y - y0) * uy
+        return 0.0 if at <= _TOUCH_MM else span if at >= span - _TOUCH_MM else at
+
+    notches, sharp = [], []
+    homes = sorted(place for finger in fingers for place in finger)
+    for start, end in gives:
+        a, b = sorted((on_edge(start), on_edge(end)))
+        notches.append(Notch(seat.named, a, b, depth))
+        for place, way in ((start, 1.0), (end, -1.0)):
+            at = on_edge(place)
+            if at in (0.0, span):
+                continue  # the socket is open at this end
+            corner = strip.point(place, depth)
+            along = (way * strip.along[0], way * strip.along[1])
+            across = (-strip.inward[0], -strip.inward[1])
+            inside = max if way < 0 else min
+            home = inside((one for one in homes if start - _TOUCH_MM <= one <= end + _TOUCH_MM), default=place)
+            beside = min(at if (along[0] * ux + along[1] * uy) > 0 else span - at, division.finger)
+            sharp.append(SharpCorner(corner, along, across, beside, depth, strip.point(home, depth)))
+    return Change(seat.placement, seat.part, strip, tuple(sorted(notches)), (), tuple(sharp))
+
+
+def _contacts(asked: Asked, division: FingerDivision) -> Iterator[Contact]:
+    """Every finger that stands between two others."""
+    meeting, finger = asked.meeting, division.finger
+    members = ((asked.first, meeting.first), (asked.second, meeting.second))
+    for i in range(1, division.count - 1):
+        (inner, mine), (outer, theirs) = members if i % 2 == 0 else members[::-1]
+        middle = (division.cuts[i] + division.cuts[i + 1]) / 2
+        beside = (division.cuts[i - 1] + division.cuts[i]) / 2
+        deep = mine.high
+        yield Contact(
+            inner.part, Caliper(inner.part, tuple(_across(mine, middle, finger, share) for share in _SHARES)),
+            Caliper(outer.part, tuple(_across(theirs, middle, finger, share) for share in _SHARES)),
+            finger - division.clearance / 2, division.clearance, deep, outer.part,
+            Caliper(inner.part, ((mine.point(beside, 0.0), mine.point(beside, 1.5 * deep)),)), stands_void=True,
+        )  # fmt: skip
+
+
+def _across(strip: Strip, middle: float, reach: float, share: float) -> tuple[tuple[float, float], tuple[float, float]]:
+    depth = share * strip.high
+    return (strip.point(middle - reach, depth), strip.point(middle + reach, depth))
+
+
+def _figures(asked: Asked, division: FingerDivision) -> tuple[Figure, ...]:
+    wanted: Length | None = asked.how.width
+    return (
+        Figure("fingers", "fingers", division.count, "computed", "an odd count, so that both ends are alike", kind="count"),
+        Figure("wanted", "finger width wanted", asked.lengths.get("width"), "chosen",
+               "the nearest odd count of fingers is taken", kind="length" if wanted else "word", word="by thickness",
+               field=f"joints/{asked.id}/how/width", typed=wanted.text if wanted else "", unit=wanted.unit if wanted else "mm"),
+        Figure("pitch", "finger pitch", division.finger, "computed",
+               f"edge {say_mm(division.cuts[-1])} / {division.count} fingers"),
+    )  # fmt: skip

@@ -34,8 +34,8 @@ class AsCut:
     path: shapely.Polygon
 
 
-def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
-    """The pieces that closed cut `paths` leave, each path cut by a beam `kerf` mm wide.
+def as_cut(paths: Sequence[ReadPath], kerf: float, leads: Sequence[ReadPath] = ()) -> list[AsCut]:
+    """The pieces that closed cut `paths` leave, each path and each lead to one cut by a beam `kerf` mm wide.
 
     An outline inside another is a hole of it, one inside a hole a piece again (even-odd). A piece that the beam
     takes whole has an empty shape; one that falls apart is a MultiPolygon. Paths that are open or cross themselves
@@ -58,18 +58,33 @@ def as_cut(paths: Sequence[ReadPath], kerf: float) -> list[AsCut]:
         # Sweep and subtract: eroding a finely flattened outline in one step can go wrong in GEOS.
         swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
         pieces.append(AsCut(path.difference(swept), path))
-    return pieces
+    return [replace(piece, finished=_less_leads(piece.finished, leads, kerf)) for piece in pieces] if leads else pieces
 
 
-def without_lead(path: ReadPath) -> ReadPath:
-    """The closed outline of a path that is led in from the side and ends where it met its own way; else the path."""
+def _less_leads(finished: shapely.Geometry, leads: Sequence[ReadPath], kerf: float) -> shapely.Geometry:
+    """A piece without what the beam takes on its way to any outline: it does not know whose waste it runs through."""
+    import shapely
+
+    for lead in leads:
+        points = [*flatten(lead.segments, CHORD_MM), lead.segments[-1].end]
+        line = shapely.LineString(points)
+        # Where it reaches its own outline that one's sweep has been already.
+        if kerf and shapely.dwithin(finished, line, kerf / 2 - CHORD_MM):
+            finished = finished.difference(line.buffer(kerf / 2, quad_segs=_QUARTER_STEPS))
+    return finished
+
+
+def without_lead(path: ReadPath) -> tuple[ReadPath, ReadPath | None]:
+    """A path that is led in from the side and ends where it met its own way, as its closed outline and its lead; else the
+    path as it is."""
     if path.closed or not path.segments:
-        return path
+        return path, None
     end = path.segments[-1].end
     for index, segment in enumerate(path.segments[1:], 1):
         if math.dist(segment.start, end) <= MEETS_MM:
-            return replace(path, segments=path.segments[index:], closed=True)
-    return path
+            outline = replace(path, segments=path.segments[index:], closed=True)
+            return outline, replace(path, segments=path.segments[:index])
+    return path, None
 
 
 def outline_of(path: ReadPath) -> shapely.Polygon:

@@ -44,9 +44,13 @@ class Comparison:
     extra: Deviation
     larger: bool
 
-    @property
-    def ok(self) -> bool:
-        return self.edge.amount <= EDGE_MM and self.corner.amount <= CORNER_MM and self.extra.amount <= EDGE_MM
+    def ok(self, unsure: float = 0.0) -> bool:
+        """Whether the piece is as wanted, where its edges may be off by `unsure` mm for all that is known of the kerf."""
+        return (
+            self.edge.amount <= EDGE_MM + unsure
+            and self.corner.amount <= CORNER_MM + 1.5 * unsure
+            and self.extra.amount <= EDGE_MM + unsure
+        )
 
 
 def nominal_polygon(region: Region) -> shapely.Polygon:

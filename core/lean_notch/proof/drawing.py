@@ -23,7 +23,7 @@ class Drawing:
     are those further away than any drawing."""
 
     def __init__(self, paths: Sequence[ReadPath]) -> None:
-        self.paths = paths = [without_lead(path) for path in paths]
+        self.paths = paths = [without_lead(path)[0] for path in paths]
         every = segments_of([path.segments for path in paths], [0] * len(paths))
         path = np.repeat(np.arange(len(paths)), [len(one.segments) for one in paths]).astype(np.int64)
         within = (np.abs(np.hstack([every.start, every.end])) < FURTHEST_MM).all(axis=1)

@@ -12,7 +12,6 @@ from ..design import (
     AlongAxes,
     Design,
     Dimension,
-    Finger,
     Joint,
     Member,
     Part,
@@ -22,6 +21,7 @@ from ..design import (
     Side,
 )
 from ..design.document import Axis
+from ..joints import Finger
 from ..units import Length
 from .recipe import Recipe, Setting, Values
 

@@ -1,0 +1,238 @@
+"""What a joint is made of, whatever its kind: two members where they stand, in; what each gains and loses, and contacts, out.
+
+A contact is one thing that goes into another. Proof, room for the beam, relief, loupe, ledger and start points work on
+contacts and know no kind.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any, Literal, NamedTuple, Protocol
+
+from ..basis import BoardBasis
+from ..figures import Figure
+from ..geometry import Point, Region
+from ..geometry.space import Frame, Triple, add
+
+FACE = "face"
+"""What a joint calls the whole face of a part, where it names no edge."""
+
+Line = tuple[Point, Point]
+
+
+def rising(line: Line) -> Line:
+    """A line from its left end, or from its lower end where it is upright: so places along edges are measured."""
+    return line if line[0] <= line[1] else (line[1], line[0])
+
+
+@dataclass(frozen=True)
+class Seat:
+    """One member of a joint as it stands, before joints. `named` is the edge that the joint names, or FACE.
+
+    `edges` are its straight edges by name, its material to their left.
+    """
+
+    placement: str
+    part: str
+    title: str
+    named: str
+    frame: Frame
+    board: BoardBasis
+    edges: Mapping[str, Line]
+    outline: Region
+
+    @property
+    def thickness(self) -> float:
+        return self.board.thickness
+
+    @property
+    def line(self) -> Line:
+        return self.edges[self.named]
+
+
+@dataclass(frozen=True)
+class Strip:
+    """Where a joint runs on one member: a point of it is `origin` + position x `along` + depth x `inward`.
+
+    It takes the depths from `low` to `high`; `tip` is the depth at which the other part does not cover it.
+    """
+
+    edge: str
+    origin: Point
+    along: Point
+    inward: Point
+    low: float
+    high: float
+    tip: float = 0.0
+
+    def point(self, position: float, depth: float) -> Point:
+        (x, y), (ax, ay), (ix, iy) = self.origin, self.along, self.inward
+        return (x + position * ax + depth * ix, y + position * ay + depth * iy)
+
+    def flat(self, place: Point) -> tuple[float, float]:
+        """Position and depth of a place on the part."""
+        dx, dy = place[0] - self.origin[0], place[1] - self.origin[1]
+        return (
+            dx * self.along[0] + dy * self.along[1],
+            dx * self.inward[0] + dy * self.inward[1],
+        )
+
+    def box(self, start: float, end: float) -> tuple[float, float, float, float]:
+        """Left, low, right, high of the strip from `start` to `end`."""
+        corners = [self.point(position, depth) for position in (start, end) for depth in (self.low, self.high)]
+        xs, ys = zip(*corners, strict=True)
+        return (min(xs), min(ys), max(xs), max(ys))
+
+
+class End(NamedTuple):
+    """An end of a shared edge. Where a third panel stands there too, `owner` has the `block` mm beyond; "" for none."""
+
+    owner: Literal["", "second", "third"] = ""
+    block: float = 0.0
+
+
+@dataclass(frozen=True)
+class Meeting:
+    """Where two members meet, and how far: positions run from 0 to `length` from `start` along `axis`, in space.
+
+    `shares_bar` says that both have the same bar of material, as along an edge; then corners with a third panel matter.
+    """
+
+    start: Triple
+    axis: Triple
+    length: float
+    first: Strip
+    second: Strip
+    shares_bar: bool = False
+    ends: tuple[End, End] = (End(), End())
+
+    def trimmed(self, low: float, high: float, ends: tuple[End, End]) -> Meeting:
+        """Only from `low` to `high`, with other ends."""
+        start = add(self.start, self.axis, low)
+        first, second = (replace(strip, origin=strip.point(low, 0.0)) for strip in (self.first, self.second))
+        return replace(self, start=start, length=high - low, first=first, second=second, ends=ends)
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A joint to be made: `how` it was chosen, its `lengths` in mm by their path in it, who meets, and where."""
+
+    id: str
+    title: str
+    how: Any
+    lengths: Mapping[str, float]
+    first: Seat
+    second: Seat
+    meeting: Meeting
+
+
+class Notch(NamedTuple):
+    """A rectangle along an edge, from `start` to `end` as `rising` measures: taken away `depth` deep, or, where `depth` is
+    negative, a tab that stands out."""
+
+    edge: str
+    start: float
+    end: float
+    depth: float
+
+
+class SharpCorner(NamedTuple):
+    """An inside corner that takes a square one: where it is, unit directions along its floor and its flank into the void,
+    how much material stands beside the flank, how deep the flank is, and where the square corner goes home."""
+
+    place: Point
+    along: Point
+    across: Point
+    beside: float
+    flank: float
+    home: Point
+
+
+@dataclass(frozen=True)
+class Change:
+    """What a joint does to one member."""
+
+    placement: str
+    part: str
+    strip: Strip | None = None
+    notches: tuple[Notch, ...] = ()
+    cuts: tuple[Region, ...] = ()
+    sharp: tuple[SharpCorner, ...] = ()
+
+
+@dataclass(frozen=True)
+class Caliper:
+    """Where to measure on a part: across its material, or across a void. Each line's middle is in what is measured; of
+    several lines the one counts that leaves the least room."""
+
+    part: str
+    lines: tuple[Line, ...]
+
+
+@dataclass(frozen=True)
+class Contact:
+    """One thing that goes into another, `clearance` wider. `inner` is None where the board itself goes in, by its
+    thickness; then `inner_part` says whose.
+
+    `width` is that of the inner at finished size, `depth` how deep it goes, `stands` where to measure how long it is (as a
+    void beside it if `stands_void`), `through` the part through whose board it stands.
+    """
+
+    inner_part: str
+    inner: Caliper | None
+    outer: Caliper
+    width: float
+    clearance: float
+    depth: float
+    through: str
+    stands: Caliper | None = None
+    stands_void: bool = False
+
+    @property
+    def outer_width(self) -> float:
+        return self.width + self.clearance
+
+    @property
+    def narrowest(self) -> float:
+        return min(self.width, self.outer_width)
+
+
+@dataclass(frozen=True)
+class Mate:
+    """A joint as built. `inner` and `outer` say what its contacts are called; `figures` are rows of its own kind."""
+
+    id: str
+    title: str
+    kind: str
+    about: str
+    inner: str
+    outer: str
+    first: Change
+    second: Change
+    contacts: tuple[Contact, ...]
+    meeting: Meeting
+    figures: tuple[Figure, ...] = ()
+
+    @property
+    def members(self) -> tuple[Change, Change]:
+        return (self.first, self.second)
+
+
+class JointKind(Protocol):
+    """One kind of joint. `how` is what the document says of it."""
+
+    @property
+    def how(self) -> type: ...
+
+    @property
+    def title(self) -> str: ...
+
+    def meet(self, first: Seat, second: Seat) -> Meeting:
+        """Where the members meet. Raises NotMeeting if they do not, with the nearest values that work."""
+        ...
+
+    def make(self, asked: Asked) -> Mate:
+        """What the joint does. Raises NotchError at the field of `how` ("width"), at "size" where the edge is too short, or
+        at "clearance"."""
+        ...

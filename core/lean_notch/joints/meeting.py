@@ -1,0 +1,238 @@
+"""Do two members really meet? In: an edge, and another edge or a face, as they stand; out: where, or by how much they miss."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+
+from ..errors import NotchError
+from ..geometry import Point
+from ..geometry.space import Triple, add, cross, dot, minus, unit
+from ..units import say_mm
+from .mate import FACE, Line, Meeting, Seat, Strip, rising
+
+FLUSH_MM = 0.005
+"""Sides that are further out of line than this do not meet: as near as a straight edge must come out."""
+
+STRAIGHT = math.sin(math.radians(0.01))
+_TOUCH_MM = 1e-6
+
+
+class NotMeeting(NotchError):
+    """Two members that a joint names do not meet. `place` is where, in space; `amount` by how much, in mm or degrees."""
+
+    code = "panels-do-not-meet"
+
+    def __init__(self, why: str, *, fix: str, place: Triple, amount: float = 0.0, field: str = "") -> None:
+        super().__init__(why, fix=fix, field=field)
+        self.place = place
+        self.amount = amount
+
+
+def edge_to_edge(first: Seat, second: Seat) -> Meeting:
+    """Two edges at 90 degrees that share a bar of both thicknesses: each edge is flush with the other's outer face.
+
+    Raises NotMeeting.
+    """
+    for seat, other in ((first, second), (second, first)):
+        _needs_edge(seat, other)
+    axis = _axis(first, second)
+    for seat, other in ((first, second), (second, first)):
+        _along(seat, other, axis)
+    for seat, other in ((first, second), (second, first)):
+        _flush(seat, other, instead=_other_edges(first, second))
+    spans = [sorted(dot(axis, seat.frame.at(point)) for point in seat.line) for seat in (first, second)]
+    low, high = max(spans[0][0], spans[1][0]), min(spans[0][1], spans[1][1])
+    if high - low <= _TOUCH_MM:
+        gap = low - high
+        raise NotMeeting(
+            f"{_edge(first)} and {_edge(second)} miss each other by {say_mm(max(gap, 0.0))} along the edge.",
+            fix=f"Move one of them {say_mm(max(gap, 0.0))} along the edge and more, so that they overlap.",
+            place=_middle(first), amount=gap,
+        )  # fmt: skip
+    base = first.frame.at(first.line[0])
+    off = low - dot(axis, base)
+    # Along an axis of the room the place is exactly what it was worked out from.
+    start: Triple = tuple(low if x == 1 else b + off * x for b, x in zip(base, axis, strict=True))  # type: ignore[assignment]
+    strips = [_strip(seat, start, axis, other.thickness) for seat, other in ((first, second), (second, first))]
+    return Meeting(start, axis, high - low, strips[0], strips[1], shares_bar=True)
+
+
+def edge_on_face(first: Seat, second: Seat) -> Meeting:
+    """An edge of the first that stands square on a face of the second. Raises NotMeeting."""
+    _needs_edge(first, second)
+    n, ends = second.frame.n, [first.frame.at(point) for point in first.line]
+    axis = unit(minus(ends[1], ends[0]))
+    slope = dot(axis, n)
+    if abs(slope) > STRAIGHT:
+        raise NotMeeting(
+            f"{_edge(first)} runs at {math.degrees(math.asin(min(1.0, abs(slope)))):.1f}° to the face of {second.title}.",
+            fix="Turn one of them so that the edge lies along the face.", place=_middle(first), amount=abs(slope),
+        )  # fmt: skip
+    rise = dot(_inward(first), n)
+    if abs(rise) < 1 - STRAIGHT:
+        angle = math.degrees(math.asin(max(-1.0, min(1.0, abs(rise)))))
+        raise NotMeeting(
+            f"{first.title} stands at {angle:.1f}° on the face of {second.title}; this joint is cut at 90°.",
+            fix="Turn one of them to 90°.", place=_middle(first), amount=90 - angle,
+        )  # fmt: skip
+    wanted = 0.0 if rise > 0 else second.thickness
+    off = (second.frame.depth(ends[0]) - wanted) * (1 if rise > 0 else -1)
+    if abs(off) > FLUSH_MM:
+        how = "inside" if off > 0 else "short of"
+        raise NotMeeting(
+            f"{_edge(first)} lies {say_mm(abs(off))} {how} the face of {second.title}.",
+            fix=f"Move {first.title} by {say_mm(abs(off))} so that its edge lies on that face.",
+            place=_middle(first), amount=abs(off),
+        )  # fmt: skip
+    strip = _strip(first, ends[0], axis, 0.0)
+    strip = replace(strip, low=-second.thickness, tip=-second.thickness)
+    behind: Triple = (-first.frame.n[0], -first.frame.n[1], -first.frame.n[2])
+    across = Strip(
+        FACE, second.frame.flat(ends[0]), _flat_way(second, axis), _flat_way(second, behind), 0.0, first.thickness
+    )
+    return Meeting(ends[0], axis, math.dist(*first.line), strip, across)
+
+
+def _needs_edge(seat: Seat, other: Seat) -> None:
+    if seat.named == FACE:
+        raise NotMeeting(
+            f"This joint needs an edge of {seat.title}, not its face.",
+            fix=f"Choose one of: {', '.join(seat.edges)}.", place=other.frame.origin,
+        )  # fmt: skip
+
+
+def _axis(first: Seat, second: Seat) -> Triple:
+    """The line that both faces share, from the first member's edge. Raises NotMeeting for faces not at 90 degrees."""
+    cos = abs(dot(first.frame.n, second.frame.n))
+    if cos > 1 - STRAIGHT**2:
+        raise NotMeeting(
+            f"The faces of {first.title} and {second.title} are parallel; this joint is cut where they meet at 90°.",
+            fix="Turn one of them by 90°, or join another pair.", place=_middle(first), amount=90.0,
+        )  # fmt: skip
+    if cos > STRAIGHT:
+        angle = math.degrees(math.acos(cos))
+        raise NotMeeting(
+            f"{first.title} and {second.title} meet at {angle:.1f}°; these fingers are cut square, for 90°.",
+            fix=f"Turn one of them by {90 - angle:.1f}°, to 90°.", place=_middle(first), amount=90 - angle,
+        )  # fmt: skip
+    axis = unit(cross(first.frame.n, second.frame.n))
+    back = max(axis, key=abs) < 0
+    # Whole axes come out whole: what lies along x has no y of minus nought.
+    return tuple((-x if back else x) + 0.0 for x in axis)  # type: ignore[return-value]
+
+
+def _along(seat: Seat, other: Seat, axis: Triple) -> None:
+    a, b = (seat.frame.at(point) for point in seat.line)
+    if math.hypot(*cross(axis, unit(minus(b, a)))) > STRAIGHT:
+        good = [name for name, line in seat.edges.items() if _lies_along(seat, line, axis)]
+        raise NotMeeting(
+            f"{_edge(seat)} does not run along {other.title}.",
+            fix=f"Choose {_any_of(good)} of {seat.title}." if good else f"Turn {seat.title} so that its edge runs along it.",
+            place=_middle(seat),
+        )  # fmt: skip
+
+
+def _flush(seat: Seat, other: Seat, instead: str) -> None:
+    """The seat's edge must be flush with the face of `other` that lies away from the seat's material."""
+    off = _off_face(seat, other, seat.line)
+    if abs(off) <= FLUSH_MM:
+        return
+    how = "short of" if off > 0 else "beyond"
+    raise NotMeeting(
+        f"{_edge(seat)} ends {say_mm(abs(off))} {how} the outer face of {other.title}.",
+        fix=instead or f"Make {seat.title} {say_mm(abs(off))} {'longer' if off > 0 else 'shorter'} there, or move one of them.",
+        place=_middle(seat), amount=abs(off),
+    )  # fmt: skip
+
+
+def _off_face(seat: Seat, other: Seat, line: Line) -> float:
+    """How far an edge of `seat` stays short of the far face of `other`, in mm; negative: it goes beyond."""
+    depth = other.frame.depth(seat.frame.at(line[0]))
+    return depth if dot(_inward(seat, line), other.frame.n) < 0 else other.thickness - depth
+
+
+def _other_edges(first: Seat, second: Seat) -> str:
+    """What other pair of edges of the two would meet, in words; "" for none."""
+    for a, line_a in first.edges.items():
+        for b, line_b in second.edges.items():
+            one, two = replace(first, named=a), replace(second, named=b)
+            axis = cross(first.frame.n, second.frame.n)
+            if (
+                (a, b) != (first.named, second.named)
+                and _lies_along(first, line_a, axis)
+                and _lies_along(second, line_b, axis)
+                and max(abs(_off_face(one, two, line_a)), abs(_off_face(two, one, line_b))) <= FLUSH_MM
+            ):
+                return f"Join {a} of {first.title} with {b} of {second.title}: they meet."
+    return ""
+
+
+def _lies_along(seat: Seat, line: Line, axis: Triple) -> bool:
+    a, b = (seat.frame.at(point) for point in line)
+    return math.hypot(*cross(axis, unit(minus(b, a)))) <= STRAIGHT
+
+
+def _any_of(names: list[str]) -> str:
+    return names[0] if len(names) == 1 else f"one of {', '.join(names)}"
+
+
+def _edge(seat: Seat) -> str:
+    return f"{seat.named.rpartition('.')[2].capitalize()} of {seat.title}"
+
+
+def _middle(seat: Seat) -> Triple:
+    if seat.named == FACE:
+        return seat.frame.origin
+    (x0, y0), (x1, y1) = seat.line
+    return seat.frame.at(((x0 + x1) / 2, (y0 + y1) / 2))
+
+
+def _inward(seat: Seat, line: Line | None = None) -> Triple:
+    """From an edge into its part, in space: its material lies to the left."""
+    (x0, y0), (x1, y1) = line or seat.line
+    span = math.dist((x0, y0), (x1, y1))
+    return seat.frame.towards(((y0 - y1) / span, (x1 - x0) / span))
+
+
+def _strip(seat: Seat, start: Triple, axis: Triple, depth: float) -> Strip:
+    (x0, y0), (x1, y1) = rising(seat.line)
+    span = math.dist((x0, y0), (x1, y1))
+    ux, uy = (x1 - x0) / span, (y1 - y0) / span
+    x, y = seat.frame.flat(start)
+    at = (x - x0) * ux + (y - y0) * uy  # on the edge itself, however flush the other part is
+    sense = 1.0 if dot(axis, seat.frame.towards((ux, uy))) > 0 else -1.0
+    left = 1.0 if rising(seat.line) == seat.line else -1.0
+    return Strip(
+        seat.named, (x0 + at * ux, y0 + at * uy), (sense * ux, sense * uy), (-left * uy + 0.0, left * ux + 0.0), 0.0, depth
+    )  # fmt: skip
+
+
+def _flat_way(seat: Seat, way: Triple) -> Point:
+    return (dot(way, seat.frame.u), dot(way, seat.frame.v))
+
+
+def block_along(meeting: Meeting, first: Seat, second: Seat, third: Seat) -> tuple[float, float]:
+    """From where to where, in positions of the meeting, a third panel's board crosses the bar that two members share.
+
+    Its faces may be askew to the bar: then all that any of the bar's four edges has in it.
+    """
+    cosine = dot(meeting.axis, third.frame.n)
+    if abs(cosine) < STRAIGHT:
+        return (math.inf, -math.inf)
+    places = []
+    for corner in _bar_corners(meeting, first, second):
+        depth = third.frame.depth(corner)
+        places += [depth / cosine, (depth - third.thickness) / cosine]
+    return (min(places), max(places))
+
+
+def _bar_corners(meeting: Meeting, first: Seat, second: Seat) -> Iterator[Triple]:
+    """The bar's four edges, at its start."""
+    for a in (0.0, first.thickness):
+        for b in (0.0, second.thickness):
+            origin = first.frame.at(meeting.first.point(0.0, 0.0))
+            inward = first.frame.towards(meeting.first.inward)
+            out = add(origin, inward, b)
+            yield add(out, first.frame.n, -a)

@@ -1,0 +1,319 @@
+"""The as-cut parts stood up in space: in, finished pieces and where they stand; out, where two share material or nobody has any.
+
+Each part is its finished outline, as thick as its board's mean. Boards that cross at a right angle are compared exactly: along
+the line that both share, each has stretches of material, and any point of one meets any point of the other. Askew ones are
+compared in sections.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from ..geometry import Point
+from ..geometry.space import Frame, Triple, cross, dot, minus, unit
+from ..joints import Mate
+from .contacts import Gauge
+
+if TYPE_CHECKING:
+    import shapely
+
+CLASH_MM = 0.05
+"""Parts that share less than this in every direction only touch: it is less than a board varies."""
+
+FILLED_MM = 0.1
+"""A gap along a joint's bar that is wider than the clearance by this is a hole. Common practice: less is not seen."""
+
+MOST_PAIRS = 200_000
+_SQUARE = 1e-6
+_LEVELS = 9
+
+
+@dataclass(frozen=True)
+class Body:
+    """A part as cut, where it stands. `shape` lies flat in its own frame."""
+
+    placement: str
+    part: str
+    frame: Frame
+    thickness: float
+    shape: shapely.Geometry
+
+    def box(self) -> tuple[Triple, Triple]:
+        left, low, right, high = self.shape.bounds
+        corners = [self.frame.at((x, y), z) for x in (left, right) for y in (low, high) for z in (0.0, self.thickness)]
+        xs, ys, zs = zip(*corners, strict=True)
+        return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
+
+
+@dataclass(frozen=True)
+class Shared:
+    """Material that two bodies share: its extent along the line where they cross and into either, and its middle."""
+
+    first: Body
+    second: Body
+    size: tuple[float, float, float]
+    place: Triple
+
+    @property
+    def amount(self) -> float:
+        return min(self.size)
+
+
+def near_pairs(bodies: Sequence[Body], reach: float = CLASH_MM) -> list[tuple[int, int]]:
+    """Which bodies' boxes overlap by more than `reach` in every direction."""
+    import shapely
+
+    if len(bodies) < 2:
+        return []
+    boxes = np.array([body.box() for body in bodies])
+    low, high = boxes[:, 0], boxes[:, 1]
+    flat = shapely.box(low[:, 0], low[:, 1], high[:, 0], high[:, 1])
+    a, b = shapely.STRtree(flat).query(flat)
+    ahead = a < b
+    a, b = a[ahead], b[ahead]
+    overlap = np.minimum(high[a], high[b]) - np.maximum(low[a], low[b])
+    deep = (overlap > reach).all(axis=1)
+    return list(zip(a[deep].tolist(), b[deep].tolist(), strict=True))
+
+
+def shared_when_joined(first: Body, second: Body, allowed: float, radius: float) -> list[Shared]:
+    """As `shared`, of two members of a joint: what sockets keep in their corners, which a beam of `radius` rounds, gives
+    way up to `allowed`, and so does what two such corners share that meet."""
+    if not shared(first, second, allowed):
+        return []
+    worn = [replace(body, shape=body.shape.buffer(-allowed / 2, quad_segs=4)) for body in (first, second)]
+    if any(body.shape.is_empty for body in worn):
+        return []
+    return [one for one in shared(worn[0], worn[1], CLASH_MM / 5) if max(one.size) > radius]
+
+
+def shared(first: Body, second: Body, allowed: float = CLASH_MM) -> list[Shared]:
+    """Where two bodies have material in one place, more than `allowed` in every direction, the most first."""
+    n, m = first.frame.n, second.frame.n
+    cosine = dot(n, m)
+    if abs(cosine) > 1 - 1e-9:
+        found = _flat(first, second, allowed)
+    elif abs(cosine) <= _SQUARE:
+        found = _square(first, second, allowed)
+    else:
+        found = _askew(first, second, allowed)
+    return sorted(found, key=lambda one: -one.amount)
+
+
+def _flat(first: Body, second: Body, allowed: float) -> Iterator[Shared]:
+    """Of two boards whose faces are parallel."""
+    import shapely
+
+    depths = sorted(first.frame.depth(second.frame.at((0.0, 0.0), z)) for z in (0.0, second.thickness))
+    low, high = max(0.0, depths[0]), min(first.thickness, depths[1])
+    if high - low <= allowed:
+        return
+    both = shapely.intersection(first.shape, _onto(first.frame, second.frame, second.shape))
+    for piece in shapely.get_parts(shapely.buffer(both, -allowed / 2, quad_segs=2)):
+        if not piece.is_empty:
+            left, bottom, right, top = piece.bounds
+            place = piece.representative_point()
+            yield Shared(
+                first, second, (right - left + allowed, top - bottom + allowed, high - low),
+                first.frame.at((place.x, place.y), (low + high) / 2),
+            )  # fmt: skip
+
+
+def _onto(target: Frame, source: Frame, shape: shapely.Geometry) -> shapely.Geometry:
+    """A shape on one frame's plane, looked at squarely from another one's."""
+    import shapely
+
+    turn = np.array(
+        [[dot(source.u, target.u), dot(source.u, target.v)], [dot(source.v, target.u), dot(source.v, target.v)]]
+    )
+    move = np.array(target.flat(source.origin))
+    return shapely.transform(shape, lambda xy: xy @ turn + move)
+
+
+@dataclass(frozen=True)
+class _Lane:
+    """A body in the coordinates of a crossing: along the line that both share, and across it in its own plane."""
+
+    along: Point
+    across: Point
+    shape: shapely.Geometry
+
+    def place(self, at: float, out: float) -> Point:
+        return (
+            at * self.along[0] + out * self.across[0], at * self.along[1] + out * self.across[1],
+        )  # fmt: skip
+
+
+def _lane(body: Body, axis: Triple, base: Triple) -> _Lane:
+    """Positions count along `axis` from `base`'s own; the way across is the axis turned to the left on the part."""
+    import shapely
+
+    frame = body.frame
+    along = (dot(axis, frame.u), dot(axis, frame.v))
+    across = (-along[1], along[0])
+    turn = np.array([[along[0], across[0]], [along[1], across[1]]])
+    shift = np.array([dot(axis, minus(frame.origin, base)), 0.0])
+    return _Lane(along, across, shapely.transform(body.shape, lambda xy: xy @ turn + shift))
+
+
+def _band(body: Body, other: Body, lane: _Lane) -> tuple[float, float]:
+    """Between which places across its lane `other`'s board crosses a body's plane, at right angles."""
+    origin = other.frame.depth(body.frame.origin)
+    per = other.frame.depth(body.frame.at(lane.across)) - origin
+    low, high = sorted(((0.0 - origin) / per, (other.thickness - origin) / per))
+    return low, high
+
+
+def _square(first: Body, second: Body, allowed: float) -> Iterator[Shared]:
+    """Of two boards at a right angle."""
+    axis, base = unit(cross(first.frame.n, second.frame.n)), first.frame.origin
+    lanes = [_lane(body, axis, base) for body in (first, second)]
+    bands = [_band(first, second, lanes[0]), _band(second, first, lanes[1])]
+    # Seats that are flush stick to the band's edges: it is taken a little narrower.
+    stretches = [list(_stretches(lane.shape, band, allowed / 2)) for lane, band in zip(lanes, bands, strict=True)]
+    for low, high, shape in stretches[0]:
+        for start, end, other in stretches[1]:
+            a, b = max(low, start), min(high, end)
+            if b - a <= allowed:
+                continue
+            out = [_across(piece, a, b) for piece in (shape, other)]
+            if out[0] is None or out[1] is None:
+                continue
+            size = (b - a, out[0][1] - out[0][0] + allowed, out[1][1] - out[1][0] + allowed)
+            if min(size) > allowed:
+                middle = lanes[0].place(
+                    (a + b) / 2 - dot(axis, minus(first.frame.origin, base)), (out[0][0] + out[0][1]) / 2
+                )
+                other_flat = lanes[1].place(
+                    (a + b) / 2 - dot(axis, minus(second.frame.origin, base)), (out[1][0] + out[1][1]) / 2
+                )
+                depth = first.frame.depth(second.frame.at(other_flat))
+                yield Shared(first, second, size, first.frame.at(middle, depth))
+
+
+def _stretches(
+    shape: shapely.Geometry, band: tuple[float, float], inset: float
+) -> Iterator[tuple[float, float, shapely.Geometry]]:
+    import shapely
+
+    low, high = band[0] + inset, band[1] - inset
+    left, bottom, right, top = shape.bounds
+    if high <= low or top <= low or bottom >= high:
+        return
+    for piece in shapely.get_parts(shapely.clip_by_rect(shape, left - 1, low, right + 1, high)):
+        if piece.geom_type == "Polygon" and piece.area > 0:
+            start, _, end, _ = piece.bounds
+            yield start, end, piece
+
+
+def _across(piece: shapely.Geometry, start: float, end: float) -> tuple[float, float] | None:
+    import shapely
+
+    _, low, _, high = piece.bounds
+    left, _, right, _ = piece.bounds
+    if start <= left and end >= right:
+        return low, high
+    part = shapely.clip_by_rect(piece, start, low - 1, end, high + 1)
+    if part.is_empty:
+        return None
+    _, low, _, high = part.bounds
+    return (low, high)
+
+
+def _askew(first: Body, second: Body, allowed: float) -> Iterator[Shared]:
+    """Of two boards at any other angle: sections parallel to the first one's face, the second sheared onto it."""
+    import shapely
+
+    axis, base = unit(cross(first.frame.n, second.frame.n)), first.frame.origin
+    lanes = [_lane(body, axis, base) for body in (first, second)]
+    out, theirs = first.frame.towards(lanes[0].across), second.frame.towards(lanes[1].across)
+    best: Shared | None = None
+    count = 0
+    for depth in np.linspace(allowed / 2, first.thickness - allowed / 2, _LEVELS):
+        start = first.frame.at((0.0, 0.0), float(depth))
+        sunk, sunk_per = second.frame.depth(start), -dot(second.frame.n, out)
+        low, high = sorted((-sunk / sunk_per, (second.thickness - sunk) / sunk_per))
+        across, across_per = dot(minus(start, second.frame.origin), theirs), dot(out, theirs)
+        seen = shapely.transform(
+            lanes[1].shape, lambda xy, a=across, k=across_per: np.stack([xy[:, 0], (xy[:, 1] - a) / k], axis=1)
+        )
+        mine = shapely.clip_by_rect(lanes[0].shape, *_wide(lanes[0].shape, low + allowed / 2, high - allowed / 2))
+        both = shapely.buffer(shapely.intersection(mine, seen), -allowed / 2, quad_segs=2)
+        if both.is_empty:
+            continue
+        count += 1
+        piece = max(shapely.get_parts(both), key=lambda one: one.area)
+        left, bottom, right, top = piece.bounds
+        spot = piece.representative_point()
+        flat = lanes[0].place(spot.x, spot.y)
+        one = Shared(
+            first, second, (right - left + allowed, top - bottom + allowed, first.thickness),
+            first.frame.at(flat, float(depth)),
+        )  # fmt: skip
+        best = one if best is None or one.amount > best.amount else best
+    if best:
+        deep = count * first.thickness / _LEVELS
+        yield Shared(first, second, (*best.size[:2], max(deep, 2 * allowed)), best.place)
+
+
+def _wide(shape: shapely.Geometry, low: float, high: float) -> tuple[float, float, float, float]:
+    left, _, right, _ = shape.bounds
+    return (left - 1, low, right + 1, max(high, low))
+
+
+@dataclass(frozen=True)
+class Hole:
+    """A stretch of a joint's bar where no part has material: where in space, how long, and how much, in mm³."""
+
+    mate: Mate
+    place: Triple
+    length: float
+    volume: float
+
+
+def holes(
+    mate: Mate, first: Body, second: Body, bodies: Sequence[Body], gauges: Mapping[str, Gauge], radius: float
+) -> Iterator[Hole]:
+    """Along the bar that two members share, corners included: where neither has material, nor anybody else.
+
+    What a tool of `radius` takes beside a corner as relief is no hole.
+    """
+    meeting = mate.meeting
+    if not meeting.shares_bar:
+        return
+    start, end = -meeting.ends[0].block, meeting.length + meeting.ends[1].block
+    gap = max((contact.clearance for contact in mate.contacts), default=0.0) / 2 + FILLED_MM + 2.1 * radius
+    worst: Hole | None = None
+    for share in (0.5, 0.05):
+        stretches = []
+        for strip, body in ((meeting.first, first), (meeting.second, second)):
+            depth = share * strip.high
+            line = (strip.point(start, depth), strip.point(end, depth))
+            stretches += gauges[body.placement].material(line)
+        reached = 0.0
+        for low, high in [*sorted(stretches), (end - start, math.inf)]:
+            if low - reached > gap:
+                middle = start + (low + reached) / 2
+                place = first.frame.at(
+                    meeting.first.point(middle, share * meeting.first.high), share * meeting.second.high
+                )
+                others = (one for one in bodies if one not in (first, second) and _holds(one, place))
+                if next(others, None) is None:
+                    one = Hole(mate, place, low - reached, (low - reached) * meeting.first.high * meeting.second.high)
+                    worst = one if worst is None or one.length > worst.length else worst
+            reached = max(reached, high)
+    if worst:
+        yield worst
+
+
+def _holds(body: Body, place: Triple) -> bool:
+    import shapely
+
+    if not -CLASH_MM <= body.frame.depth(place) <= body.thickness + CLASH_MM:
+        return False
+    return bool(shapely.contains_xy(body.shape, *body.frame.flat(place)))

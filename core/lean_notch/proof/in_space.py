@@ -1,0 +1,123 @@
+"""The proof of the assembled object: as-cut parts stood up, in; what shares material or leaves a corner empty, out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from ..build import Build
+from ..findings import Finding
+from ..joints import Mate
+from ..units import say_mm
+from .assembly import MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
+from .contacts import Gauge
+
+if TYPE_CHECKING:
+    import shapely
+
+MATED_MM = 0.1
+"""Fingers share this with the rounded corners of their sockets before they are pushed home. Common practice."""
+
+
+@dataclass(frozen=True)
+class Stood:
+    """The build, a finished piece of each part that was measured, flat in its own frame, and kerfs by board."""
+
+    build: Build
+    pieces: Mapping[str, shapely.Geometry]
+    kerfs: Mapping[str, float]
+
+    @cached_property
+    def bodies(self) -> tuple[Body, ...]:
+        return tuple(
+            Body(one.placement, one.part, one.frame, one.thickness, self.pieces[one.part])
+            for one in self.build.standings
+            if one.part in self.pieces
+        )
+
+    def radius(self, *bodies: Body) -> float:
+        """Of the wider beam or tool that cut some bodies."""
+        return max(self.kerfs[self.build.part(body.part).board] for body in bodies) / 2
+
+    def title(self, body: Body) -> str:
+        part = self.build.part(body.part)
+        several = sum(one.part == body.part for one in self.build.standings) > 1
+        return f"{part.title} at “{body.placement}”" if several else part.title
+
+
+def in_space(stood: Stood, sound: set[str]) -> Iterator[Finding]:
+    """Parts that share material, and holes along joints; of the joints only those in `sound`: what is wrong with the others
+    is known already."""
+    bodies = stood.bodies
+    pairs = near_pairs(bodies)
+    if len(pairs) > MOST_PAIRS:
+        yield Finding(
+            "assembly-too-large", "unseen", f"{len(pairs)} pairs of parts lie near each other; that is more than is compared.",
+            "Prove a smaller assembly.",
+        )  # fmt: skip
+        return
+    by_pair: dict[frozenset[str], list[Mate]] = {}
+    for mate in stood.build.mates:
+        by_pair.setdefault(frozenset(change.placement for change in mate.members), []).append(mate)
+    for a, b in pairs:
+        joined = by_pair.get(frozenset((bodies[a].placement, bodies[b].placement)), [])
+        if all(mate.id in sound for mate in joined):
+            yield from _clash(stood, bodies[a], bodies[b], joined)
+    at = {body.placement: body for body in bodies}
+    gauges = _Gauges(at)
+    for mate in stood.build.mates:
+        if mate.id in sound and all(change.placement in at for change in mate.members):
+            first, second = (at[change.placement] for change in mate.members)
+            yield from _open(stood, mate, first, second, gauges)
+
+
+class _Gauges(dict[str, Gauge]):
+    """A gauge for each placement's piece, made when it is asked for; placements of one part share theirs."""
+
+    def __init__(self, bodies: Mapping[str, Body]) -> None:
+        self.bodies = bodies
+        self.of_part: dict[str, Gauge] = {}
+
+    def __missing__(self, placement: str) -> Gauge:
+        body = self.bodies[placement]
+        found = self.of_part.setdefault(body.part, Gauge(body.shape))
+        self[placement] = found
+        return found
+
+
+def _clash(stood: Stood, first: Body, second: Body, joined: Sequence[Mate]) -> Iterator[Finding]:
+    if joined:
+        tight = max((-contact.clearance for mate in joined for contact in mate.contacts), default=0.0)
+        found = shared_when_joined(first, second, MATED_MM + max(tight, 0.0), stood.radius(first, second))
+    else:
+        found = shared(first, second)
+    if not found:
+        return
+    worst, titles = found[0], (stood.title(first), stood.title(second))
+    size = " x ".join(say_mm(one, 2) for one in sorted(worst.size))
+    places = f", in {len(found)} places" if len(found) > 1 else ""
+    if joined:
+        why = f"{titles[0]} and {titles[1]} both have material in {size} at “{joined[0].title}”{places}."
+        fix = "Look at the joint: one of the two must give way there. Or export the file again."
+    else:
+        why = f"{titles[0]} and {titles[1]} stand in each other by {size}{places}, and no joint is there."
+        fix = f"Join them, or move one by {say_mm(worst.amount, 2)}."
+    yield _in_space("doubled", why, fix, worst, joined[0].id if joined else "")
+
+
+def _in_space(code: str, why: str, fix: str, worst: Shared, joint: str) -> Finding:
+    return Finding(
+        code, "stop", why, fix, amount=worst.amount, space=worst.place, placement=worst.first.placement, joint=joint
+    )
+
+
+def _open(stood: Stood, mate: Mate, first: Body, second: Body, gauges: Mapping[str, Gauge]) -> Iterator[Finding]:
+    for hole in holes(mate, first, second, stood.bodies, gauges, stood.radius(first, second)):
+        yield Finding(
+            "corner-open", "look",
+            f"Along “{mate.title}” nobody fills {say_mm(hole.length, 2)} of the edge: {hole.volume:.0f} mm³ stay open.",
+            "Leave the corner square, or leave it if a hole is meant there.",
+            amount=hole.volume, space=hole.place, placement=first.placement, joint=mate.id,
+        )  # fmt: skip
