@@ -38,7 +38,10 @@ def forty_parts() -> Job:
             whole["parts"].append({**part, "id": f"{part['id']}-{i}", "steps": renamed(part["steps"])})
         for one in document["placements"]:
             ids = {"id": f"{one['id']}-{i}", "part": f"{one['part']}-{i}"}
-            whole["placements"].append({**renamed(one), **ids})
+            stands = renamed(one)
+            pose = stands.setdefault("pose", {"kind": "axes"})
+            pose["x"] = f"{pose.get('x', '0')} + {i * 300}"  # side by side, not in each other
+            whole["placements"].append({**stands, **ids})
         for joint in document["joints"]:
             ends = {end: {**joint[end], "placement": f"{joint[end]['placement']}-{i}"} for end in ("first", "second")}
             whole["joints"].append({**joint, "id": f"{joint['id']}-{i}", **ends})

@@ -88,6 +88,17 @@ class Segments:
         # The rise of an arc over its chord is bulge x half the chord, to the right of travel for a left turn.
         return (self.start + self.end) / 2 + np.stack([dy, -dx], axis=1) * self.bulge[:, None] / 2
 
+    def at(self, share: Floats) -> Floats:
+        """The point of each at its share of the way along."""
+        straight = self.start + share[:, None] * self.chord
+        arcs = np.flatnonzero(self.round)
+        if arcs.size:
+            away, turn = (self.start - self.centre)[arcs], (share * self.sweep)[arcs]
+            cos, sin = np.cos(turn), np.sin(turn)
+            straight[arcs, 0] = self.centre[arcs, 0] + away[:, 0] * cos - away[:, 1] * sin
+            straight[arcs, 1] = self.centre[arcs, 1] + away[:, 0] * sin + away[:, 1] * cos
+        return straight
+
     def tangents(self, share: float) -> Floats:
         """Unit directions of travel at the start (0) or the end (1)."""
         unit = self.chord / self.span[:, None]

@@ -8,7 +8,7 @@ compared in sections.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
@@ -16,7 +16,8 @@ import numpy as np
 
 from ..geometry import Point
 from ..geometry.space import Frame, Triple, cross, dot, minus, unit
-from ..joints import Mate
+from ..joints import Change, Mate
+from ..joints.mate import Line
 from .contacts import Gauge
 
 if TYPE_CHECKING:
@@ -35,13 +36,22 @@ _LEVELS = 9
 
 @dataclass(frozen=True)
 class Body:
-    """A part as cut, where it stands. `shape` lies flat in its own frame."""
+    """A part as cut, where it stands: the piece in its gauge lies flat in its own frame."""
 
     placement: str
     part: str
     frame: Frame
     thickness: float
-    shape: shapely.Geometry
+    gauge: Gauge
+
+    @property
+    def shape(self) -> shapely.Geometry:
+        return self.gauge.piece
+
+    def worn(self, by: float) -> Body | None:
+        """The body less `by` mm all round its outline; None if nothing is left."""
+        less = self.shape.buffer(-by, quad_segs=4)
+        return None if less.is_empty else replace(self, gauge=Gauge(less))
 
     def box(self) -> tuple[Triple, Triple]:
         left, low, right, high = self.shape.bounds
@@ -86,10 +96,10 @@ def shared_when_joined(first: Body, second: Body, allowed: float, radius: float)
     way up to `allowed`, and so does what two such corners share that meet."""
     if not shared(first, second, allowed):
         return []
-    worn = [replace(body, shape=body.shape.buffer(-allowed / 2, quad_segs=4)) for body in (first, second)]
-    if any(body.shape.is_empty for body in worn):
+    worn, other = first.worn(allowed / 2), second.worn(allowed / 2)
+    if worn is None or other is None:
         return []
-    return [one for one in shared(worn[0], worn[1], CLASH_MM / 5) if max(one.size) > radius]
+    return [one for one in shared(worn, other, CLASH_MM / 5) if max(one.size) > radius]
 
 
 def shared(first: Body, second: Body, allowed: float = CLASH_MM) -> list[Shared]:
@@ -276,27 +286,35 @@ class Hole:
     volume: float
 
 
-def holes(
-    mate: Mate, first: Body, second: Body, bodies: Sequence[Body], gauges: Mapping[str, Gauge], radius: float
-) -> Iterator[Hole]:
+_SHARES = (0.5, 0.05)
+"""How deep in the bar it is looked along: half-way, and near its outer edge, where corners are rounded."""
+
+
+def bar_lines(mate: Mate) -> Iterator[tuple[Change, Line]]:
+    """The lines that `holes` looks along, on either member."""
+    meeting = mate.meeting
+    if meeting.shares_bar:
+        start, end = -meeting.ends[0].block, meeting.length + meeting.ends[1].block
+        for share in _SHARES:
+            for change, strip in ((mate.first, meeting.first), (mate.second, meeting.second)):
+                yield change, (strip.point(start, share * strip.high), strip.point(end, share * strip.high))
+
+
+def holes(mate: Mate, first: Body, second: Body, bodies: Sequence[Body], radius: float) -> Iterator[Hole]:
     """Along the bar that two members share, corners included: where neither has material, nor anybody else.
 
     What a tool of `radius` takes beside a corner as relief is no hole.
     """
-    meeting = mate.meeting
-    if not meeting.shares_bar:
-        return
+    meeting, lines = mate.meeting, list(bar_lines(mate))
     start, end = -meeting.ends[0].block, meeting.length + meeting.ends[1].block
     gap = max((contact.clearance for contact in mate.contacts), default=0.0) / 2 + FILLED_MM + 2.1 * radius
     worst: Hole | None = None
-    for share in (0.5, 0.05):
-        stretches = []
-        for strip, body in ((meeting.first, first), (meeting.second, second)):
-            depth = share * strip.high
-            line = (strip.point(start, depth), strip.point(end, depth))
-            stretches += gauges[body.placement].material(line)
+    for share, both in zip(_SHARES, (lines[:2], lines[2:]), strict=True):
+        stretches = [
+            one for body, (_, line) in zip((first, second), both, strict=False) for one in body.gauge.material(line)
+        ]
         reached = 0.0
-        for low, high in [*sorted(stretches), (end - start, math.inf)]:
+        for low, high in [*sorted(stretches), (end - start, math.inf)] if both else ():
             if low - reached > gap:
                 middle = start + (low + reached) / 2
                 place = first.frame.at(

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ..geometry import Circle, Point, Region, Segment, flatten
+from ..geometry import Point, Region, flatten
 from .as_cut import CHORD_MM
 
 if TYPE_CHECKING:
@@ -68,20 +68,25 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     import numpy as np
     import shapely
 
-    edges, sharp, hollow = _places(nominal, kerf)
-    boundary = finished.boundary
-    shape = nominal_polygon(nominal)
-    edge = _worst_reachable(edges, boundary, EDGE_MM, shape, kerf)
-    larger = bool(finished.contains(shapely.Point(edge.place)))
+    places = _places(nominal, kerf)
+    boundary, shape = finished.boundary, nominal_polygon(nominal)
+    counts = np.cumsum([len(places.edges), len(places.sharp)])
+    all_places = np.concatenate([places.edges, places.sharp, places.hollow])
+    at_edges, at_sharp, at_hollow = np.split(_distances(shapely.points(all_places), boundary), counts)
+    edge = _worst_reachable(places.edges, at_edges, EDGE_MM, shape, kerf)
     outline = shapely.get_coordinates(shapely.segmentize(boundary, 5.0))
     points = shapely.points(outline)
     off = _distances(points, shape.boundary)
     # What an inside corner keeps: a fillet of half the kerf, within reach of that corner.
     allowed = np.zeros(len(outline))
-    for place, angle in hollow:
-        reach = (kerf / 2) / math.tan(angle / 2) + EDGE_MM
-        near = np.hypot(*(outline - place).T) <= reach + kerf / 2
-        allowed[near] = np.maximum(allowed[near], kept_in_corner(angle, kerf))
+    beyond = np.flatnonzero(off > EDGE_MM)
+    if len(places.hollow):
+        # From a corner to what a round beam leaves in it, and how far that reaches along its walls.
+        kept = (1 / np.sin(places.angles / 2) - 1) * kerf / 2
+        reach = kerf / 2 / np.tan(places.angles / 2) + EDGE_MM + kerf / 2
+        for some in np.array_split(beyond, 1 + len(beyond) * len(kept) // _AT_ONCE):
+            apart = np.hypot(*(outline[some][:, None] - places.hollow[None]).transpose(2, 0, 1))
+            allowed[some] = np.where(apart <= reach, kept, 0.0).max(axis=1)
     excess = np.maximum(off - allowed, 0)
     for index in np.flatnonzero(excess > EDGE_MM).tolist():
         if not shape.contains(points[index]) and not _reachable(outline[index], shape, kerf):
@@ -89,17 +94,18 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     at = int(excess.argmax())
     return Comparison(
         edge=edge,
-        corner=_worst_reachable(sharp, boundary, CORNER_MM, shape, kerf),
-        inside_corner=_worst([place for place, _ in hollow], boundary),
+        corner=_worst_reachable(places.sharp, at_sharp, CORNER_MM, shape, kerf),
+        inside_corner=_worst(places.hollow, at_hollow),
         extra=Deviation(float(excess[at]), (float(outline[at][0]), float(outline[at][1]))),
-        larger=larger,
+        larger=bool(finished.contains(shapely.Point(edge.place))),
     )
 
 
 _RINGS, _SPOKES = 3, 120
+_AT_ONCE = 1_000_000  # pairs whose distances are held at one time
 
 
-def _reachable(place: Point, shape: shapely.Geometry, kerf: float) -> bool:
+def _reachable(place: Point | np.ndarray, shape: shapely.Geometry, kerf: float) -> bool:
     """Whether a beam somewhere beside the part could come as near to `place` as is asked without cutting into it."""
     import numpy as np
     import shapely
@@ -127,64 +133,52 @@ def _distances(points: np.ndarray, boundary: shapely.Geometry) -> np.ndarray:
     return np.asarray(tree.query_nearest(points, return_distance=True, all_matches=False)[1])
 
 
-def _worst(places: list[Point], boundary: shapely.Geometry) -> Deviation:
-    import shapely
-
-    if not places:
+def _worst(places: np.ndarray, off: np.ndarray) -> Deviation:
+    if not len(places):
         return Deviation(0.0, (0.0, 0.0))
-    distances = _distances(shapely.points(places), boundary)
-    at = int(distances.argmax())
-    return Deviation(float(distances[at]), places[at])
-
-
-def kept_in_corner(angle: float, kerf: float) -> float:
-    """What a round beam leaves in an inside corner between walls `angle` apart, from the corner to the material."""
-    return (1 / math.sin(angle / 2) - 1) * kerf / 2
+    at = int(off.argmax())
+    return Deviation(float(off[at]), (float(places[at][0]), float(places[at][1])))
 
 
 def _worst_reachable(
-    places: list[Point], boundary: shapely.Geometry, limit: float, shape: shapely.Geometry, kerf: float
+    places: np.ndarray, off: np.ndarray, limit: float, shape: shapely.Geometry, kerf: float
 ) -> Deviation:
     """The worst of the places that a beam can come near to; the others are asked about only if they are beyond `limit`."""
-    import shapely
+    import numpy as np
 
-    worst = _worst(places, boundary)
-    if worst.amount <= limit:
-        return worst
-    off = _distances(shapely.points(places), boundary)
-    return _worst(
-        [p for p, far in zip(places, off, strict=True) if far <= limit or _reachable(p, shape, kerf)], boundary
-    )
+    beyond = np.flatnonzero(off > limit)
+    kept = np.ones(len(places), bool)
+    kept[[i for i in beyond.tolist() if not _reachable(places[i], shape, kerf)]] = False
+    return _worst(places[kept], off[kept])
 
 
-def _places(nominal: Region, kerf: float) -> tuple[list[Point], list[Point], list[tuple[Point, float]]]:
-    """Points on edges clear of corners, convex corners, and inside corners with their open angle."""
-    edges: list[Point] = []
-    sharp: list[Point] = []
-    hollow: list[tuple[Point, float]] = []
-    for ring in nominal.rings:
-        segments = ring.segments
-        turns = [0.0 if isinstance(ring, Circle) else _turn(segments[i - 1], s) for i, s in enumerate(segments)]
-        clear = [_clear(turn, kerf) for turn in turns]
-        for index, segment in enumerate(segments):
-            first, last = clear[index], segment.length - clear[(index + 1) % len(segments)]
-            if first < last:
-                edges += [segment.at((first + (last - first) * share) / segment.length) for share in (0.0, 0.5, 1.0)]
-            if turns[index] > _SMOOTH:
-                sharp.append(segment.start)
-            elif turns[index] < -_SMOOTH:
-                hollow.append((segment.start, math.pi + turns[index]))
-    return edges, sharp, hollow
+@dataclass(frozen=True)
+class _Places:
+    """Points on edges clear of corners, convex corners, and inside corners with their open angles."""
+
+    edges: np.ndarray
+    sharp: np.ndarray
+    hollow: np.ndarray
+    angles: np.ndarray
 
 
-def _clear(turn: float, kerf: float) -> float:
-    """How far along its edges a corner's own rounding may reach."""
-    return max(kerf, kerf / 2 / math.tan((math.pi + turn) / 2) + EDGE_MM) if turn < -_SMOOTH else kerf
+def _places(nominal: Region, kerf: float) -> _Places:
+    import numpy as np
 
+    from ..geometry.segments import next_in_ring, previous_in_ring, segments_of_rings
 
-def _turn(before: Segment, after: Segment) -> float:
-    """Signed angle by which travel turns between two segments; left is positive."""
-    (x0, y0), (x1, y1), (x2, y2) = before.start, before.end, after.end
-    out = math.atan2(y1 - y0, x1 - x0) + before.sweep / 2
-    onward = math.atan2(y2 - y1, x2 - x1) - after.sweep / 2
-    return math.remainder(onward - out, 2 * math.pi)
+    rings = list(nominal.rings)
+    segments, ring = segments_of_rings(rings, [0] * len(rings))
+    arriving, leaving = segments.tangents(1)[previous_in_ring(ring)], segments.tangents(0)
+    turn = np.arctan2(arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0], (arriving * leaving).sum(axis=1))
+    hollow = turn < -_SMOOTH
+    # How far along its edges a corner's own rounding may reach.
+    angles = math.pi + turn
+    rounding = kerf / 2 / np.tan(np.where(hollow, angles, math.pi) / 2) + EDGE_MM
+    clear = np.where(hollow, np.maximum(kerf, rounding), kerf)
+    first, last = clear, segments.length - clear[next_in_ring(ring)]
+    room = np.flatnonzero(first < last)
+    some = segments.take(room)
+    shares = [(first[room] + (last - first)[room] * share) / some.length for share in (0.0, 0.5, 1.0)]
+    edges = np.stack([some.at(share) for share in shares], axis=1).reshape(-1, 2)
+    return _Places(edges, segments.start[turn > _SMOOTH], segments.start[hollow], angles[hollow])

@@ -2,79 +2,93 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import itertools
+import math
+from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ..geometry.segments import Floats
+from ..geometry.segments import Flags
 from ..joints.mate import Caliper, Line, SharpCorner
 
 if TYPE_CHECKING:
     import shapely
 
+_HAIR_MM = 1e-4
+"""A hair short of home: a socket's floor is there itself."""
+
+Reading = tuple[tuple[float, ...], bool]
+"""Where a piece's edge crosses a line, rising, as shares of the way along it; and whether its middle lies in material."""
+
 
 class Gauge:
-    """One finished piece to be measured many times."""
+    """One finished piece to be measured along many lines: those that are laid together cost little more than one."""
 
     def __init__(self, piece: shapely.Geometry) -> None:
         import shapely
 
         self.piece = piece
         shapely.prepare(piece)
-        coordinates, ring = shapely.get_coordinates(shapely.get_rings(piece), return_index=True)
-        same = ring[:-1] == ring[1:]
-        self.start, self.end = coordinates[:-1][same], coordinates[1:][same]
-        self.left = np.minimum(self.start, self.end)
-        self.right = np.maximum(self.start, self.end)
+        self._places, ring = shapely.get_coordinates(shapely.get_rings(piece), return_index=True)
+        self._joined: Flags = ring[:-1] == ring[1:]
+        self._known: dict[Line, Reading] = {}
 
-    def crossings(self, line: Line) -> Floats:
-        """Where the piece's edge crosses a line, rising, as shares of the way along it."""
-        a, b = np.asarray(line[0]), np.asarray(line[1])
-        low, high = np.minimum(a, b), np.maximum(a, b)
-        near = np.flatnonzero(((self.left <= high) & (self.right >= low)).all(axis=1))
-        start, way = self.start[near] - a, self.end[near] - self.start[near]
-        along = b - a
-        across = start[:, 0] * along[1] - start[:, 1] * along[0]
-        rise = way[:, 1] * along[0] - way[:, 0] * along[1]
+    def lay(self, lines: Iterable[Line]) -> None:
+        """Reads all lines that have not been read yet."""
+        import shapely
+
+        new = [line for line in dict.fromkeys(lines) if line not in self._known]
+        if not new:
+            return
+        ends = np.asarray(new, dtype=float)
+        start, way = ends[:, 0], ends[:, 1] - ends[:, 0]
+        x, y = self._places[:, 0][None, :], self._places[:, 1][None, :]
+        side = (x - start[:, :1]) * way[:, 1:] - (y - start[:, 1:]) * way[:, :1]
         # Half open, so that a corner on the line counts once.
-        end = across - rise
-        meets = (across < 0) != (end < 0)
-        share = across[meets] / rise[meets]
-        place = start[meets] + share[:, None] * way[meets]
-        at = (place @ along) / (along @ along)
-        return np.sort(at[(at >= 0) & (at <= 1)])
+        right = side < 0
+        line, at = np.nonzero((right[:, :-1] != right[:, 1:]) & self._joined)
+        before, after = side[line, at], side[line, at + 1]
+        place = self._places[at] + (before / (before - after))[:, None] * (self._places[at + 1] - self._places[at])
+        share = ((place - start[line]) * way[line]).sum(axis=1) / (way[line] ** 2).sum(axis=1)
+        within = (share >= 0) & (share <= 1)
+        line, share = line[within], share[within]
+        order = np.lexsort((share, line))
+        crossings = np.split(share[order], np.searchsorted(line[order], np.arange(1, len(new))))
+        middles = shapely.contains_xy(self.piece, *(start + way / 2).T)
+        for one, found, inside in zip(new, crossings, middles.tolist(), strict=True):
+            self._known[one] = (tuple(found.tolist()), inside)
+
+    def read(self, line: Line) -> Reading:
+        if line not in self._known:
+            self.lay([line])
+        return self._known[line]
 
     def width(self, line: Line, *, material: bool, from_start: bool = False) -> float | None:
         """How wide what the line's middle lies in is along it; None if that is not what it should be, or has no end there.
 
-        With `from_start` the line begins where the void does.
+        With `from_start` the line begins where that does.
         """
-        import shapely
-
-        middle = ((line[0][0] + line[1][0]) / 2, (line[0][1] + line[1][1]) / 2)
-        if bool(shapely.contains_xy(self.piece, *middle)) != material:
+        at, inside = self.read(line)
+        if inside != material:
             return None
-        at = self.crossings(line)
-        below, above = at[at < 0.5], at[at > 0.5]
-        if not len(above) or not (len(below) or from_start):
+        below = max((one for one in at if one < 0.5), default=0.0 if from_start else None)
+        above = min((one for one in at if one > 0.5), default=None)
+        if below is None or above is None:
             return None
-        start = 0.0 if from_start else float(below[-1])
-        return (float(above[0]) - start) * float(np.hypot(*(np.subtract(line[1], line[0]))))
+        return (above - (0.0 if from_start else below)) * math.dist(*line)
 
     def material(self, line: Line) -> list[tuple[float, float]]:
         """Stretches of material along a line, in mm from its start."""
-        import shapely
-
-        length = float(np.hypot(*np.subtract(line[1], line[0])))
-        at = np.concatenate([[0.0], self.crossings(line), [1.0]])
-        middles = (at[:-1] + at[1:]) / 2
-        a, b = np.asarray(line[0]), np.asarray(line[1])
-        inside = shapely.contains_xy(self.piece, *(a + middles[:, None] * (b - a)).T)
+        at, inside = self.read(line)
+        length = math.dist(*line)
+        ends = [0.0, *at, 1.0]
+        # It alternates at every crossing; of the middle it is known.
+        middle = sum(one < 0.5 for one in at)
         return [
-            (float(low) * length, float(high) * length)
-            for low, high, there in zip(at[:-1], at[1:], inside, strict=True)
-            if there and high > low
+            (low * length, high * length)
+            for i, (low, high) in enumerate(itertools.pairwise(ends))
+            if (inside == ((i - middle) % 2 == 0)) and high > low
         ]
 
 
@@ -94,8 +108,7 @@ def outer_width(gauge: Gauge, caliper: Caliper) -> float | None:
 
 def how_long(gauge: Gauge, caliper: Caliper, *, void: bool) -> float | None:
     """How far something stands out: along itself, or as deep as the void beside it."""
-    line = caliper.lines[0]
-    return gauge.width(line, material=not void, from_start=True)
+    return gauge.width(caliper.lines[0], material=not void, from_start=True)
 
 
 def blocked(gauge: Gauge, corners: Sequence[SharpCorner]) -> tuple[float, SharpCorner | None]:
@@ -104,16 +117,10 @@ def blocked(gauge: Gauge, corners: Sequence[SharpCorner]) -> tuple[float, SharpC
 
     if not corners:
         return 0.0, None
-    # A hair short of home: a socket's floor is there itself.
-    places = np.array([
-        (c.home[0] + _HAIR_MM * c.across[0], c.home[1] + _HAIR_MM * c.across[1]) for c in corners
-    ])  # fmt: skip
+    places = np.array([(c.home[0] + _HAIR_MM * c.across[0], c.home[1] + _HAIR_MM * c.across[1]) for c in corners])
     inside = np.flatnonzero(shapely.contains_xy(gauge.piece, *places.T))
     if not len(inside):
         return 0.0, None
     off = shapely.distance(shapely.points(places[inside]), gauge.piece.boundary)
     worst = int(off.argmax())
     return float(off[worst]), corners[int(inside[worst])]
-
-
-_HAIR_MM = 1e-4

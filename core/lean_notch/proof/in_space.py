@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import TYPE_CHECKING
 
 from ..build import Build
 from ..findings import Finding
@@ -13,9 +12,6 @@ from ..joints import Mate
 from ..units import say_mm
 from .assembly import MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
 from .contacts import Gauge
-
-if TYPE_CHECKING:
-    import shapely
 
 MATED_MM = 0.1
 """Fingers share this with the rounded corners of their sockets before they are pushed home. Common practice."""
@@ -26,15 +22,15 @@ class Stood:
     """The build, a finished piece of each part that was measured, flat in its own frame, and kerfs by board."""
 
     build: Build
-    pieces: Mapping[str, shapely.Geometry]
+    gauges: Mapping[str, Gauge]
     kerfs: Mapping[str, float]
 
     @cached_property
     def bodies(self) -> tuple[Body, ...]:
         return tuple(
-            Body(one.placement, one.part, one.frame, one.thickness, self.pieces[one.part])
+            Body(one.placement, one.part, one.frame, one.thickness, self.gauges[one.part])
             for one in self.build.standings
-            if one.part in self.pieces
+            if one.part in self.gauges
         )
 
     def radius(self, *bodies: Body) -> float:
@@ -66,25 +62,10 @@ def in_space(stood: Stood, sound: set[str]) -> Iterator[Finding]:
         if all(mate.id in sound for mate in joined):
             yield from _clash(stood, bodies[a], bodies[b], joined)
     at = {body.placement: body for body in bodies}
-    gauges = _Gauges(at)
     for mate in stood.build.mates:
         if mate.id in sound and all(change.placement in at for change in mate.members):
             first, second = (at[change.placement] for change in mate.members)
-            yield from _open(stood, mate, first, second, gauges)
-
-
-class _Gauges(dict[str, Gauge]):
-    """A gauge for each placement's piece, made when it is asked for; placements of one part share theirs."""
-
-    def __init__(self, bodies: Mapping[str, Body]) -> None:
-        self.bodies = bodies
-        self.of_part: dict[str, Gauge] = {}
-
-    def __missing__(self, placement: str) -> Gauge:
-        body = self.bodies[placement]
-        found = self.of_part.setdefault(body.part, Gauge(body.shape))
-        self[placement] = found
-        return found
+            yield from _open(stood, mate, first, second)
 
 
 def _clash(stood: Stood, first: Body, second: Body, joined: Sequence[Mate]) -> Iterator[Finding]:
@@ -113,8 +94,8 @@ def _in_space(code: str, why: str, fix: str, worst: Shared, joint: str) -> Findi
     )
 
 
-def _open(stood: Stood, mate: Mate, first: Body, second: Body, gauges: Mapping[str, Gauge]) -> Iterator[Finding]:
-    for hole in holes(mate, first, second, stood.bodies, gauges, stood.radius(first, second)):
+def _open(stood: Stood, mate: Mate, first: Body, second: Body) -> Iterator[Finding]:
+    for hole in holes(mate, first, second, stood.bodies, stood.radius(first, second)):
         yield Finding(
             "corner-open", "look",
             f"Along “{mate.title}” nobody fills {say_mm(hole.length, 2)} of the edge: {hole.volume:.0f} mm³ stay open.",

@@ -13,10 +13,12 @@ from ..cutting import PLAIN, CutPlan, Profile, finished
 from ..findings import Finding
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Motion, Point, Region
+from ..joints.mate import Line
 from ..nesting import Layout, Placed
 from ..operations import OPERATIONS
 from ..units import say_mm
 from .as_cut import AsCut, as_cut, outline_of, without_lead
+from .assembly import bar_lines
 from .compare import EDGE_MM, Comparison, compare
 from .contacts import Gauge, blocked, how_long, inner_width, outer_width
 from .in_space import Stood, in_space
@@ -54,8 +56,8 @@ def prove(
     for sheet, file in sorted(files.items()):
         prover.file(sheet, file)
     prover.mates()
-    pieces = {part: gauges[0].piece for part, gauges in prover.gauges.items() if gauges}
-    stood = Stood(build, pieces, {part.board: basis.of(part.board).kerf for part in build.parts})
+    gauges = {part: some[0] for part, some in prover.gauges.items() if some}
+    stood = Stood(build, gauges, {part.board: basis.of(part.board).kerf for part in build.parts})
     wrong = {one.mate for one in prover.mated if not one.ok}
     prover.findings += in_space(stood, {mate.id for mate in build.mates} - wrong)
     prover.not_measured()
@@ -298,9 +300,24 @@ class _Prover:
         )  # fmt: skip
 
     def mates(self) -> None:
+        self._lay_calipers()
         for mate in self.build.mates:
             if all(self.gauges[change.part] for change in mate.members):
                 self._mate(mate)
+
+    def _lay_calipers(self) -> None:
+        """All that will be measured on a piece at once."""
+        lines: dict[str, list[Line]] = {part: [] for part in self.gauges}
+        for mate in self.build.mates:
+            for contact in mate.contacts:
+                for caliper in (contact.inner, contact.outer, contact.stands):
+                    if caliper:
+                        lines[caliper.part] += caliper.lines
+            for change, line in bar_lines(mate):
+                lines[change.part].append(line)
+        for part, gauges in self.gauges.items():
+            for gauge in gauges:
+                gauge.lay(lines[part])
 
     def _mate(self, mate: Mate) -> None:
         found: list[tuple[Contact, float, float]] = []
