@@ -15,7 +15,7 @@ from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from ..figures import Figure
 from ..typed import Typed
 from ..units import Length, say_mm
-from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, Strip, rising
+from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, Strip, on_edge, rising
 from .meeting import edge_to_edge
 
 FINGER_PER_THICKNESS = 3.0
@@ -214,23 +214,22 @@ def _change(
     seat: Seat, strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], division: FingerDivision
 ) -> Change:
     """`fingers` are the other member's, which go into what this one `gives`."""
-    (x0, y0), (x1, y1) = rising(seat.line)
-    span = math.dist((x0, y0), (x1, y1))
-    ux, uy = (x1 - x0) / span, (y1 - y0) / span
-    depth = strip.high
+    start_of_edge, end_of_edge = rising(seat.line)
+    span, depth = math.dist(start_of_edge, end_of_edge), strip.high
+    runs_on = strip.along[0] * (end_of_edge[0] - start_of_edge[0]) + strip.along[1] * (
+        end_of_edge[1] - start_of_edge[1]
+    )
 
-    def on_edge(position: float) -> float:
-        x, y = strip.point(position, 0.0)
-        at = (x - x0) * ux + (y - y0) * uy
-        return 0.0 if at <= _TOUCH_MM else span if at >= span - _TOUCH_MM else at
+    def along_edge(position: float) -> float:
+        return on_edge(seat.line, strip.point(position, 0.0))
 
     notches, sharp = [], []
     homes = sorted(place for finger in fingers for place in finger)
     for start, end in gives:
-        a, b = sorted((on_edge(start), on_edge(end)))
+        a, b = sorted((along_edge(start), along_edge(end)))
         notches.append(Notch(seat.named, a, b, depth))
         for place, way in ((start, 1.0), (end, -1.0)):
-            at = on_edge(place)
+            at = along_edge(place)
             if at in (0.0, span):
                 continue  # the socket is open at this end
             corner = strip.point(place, depth)
@@ -238,7 +237,7 @@ def _change(
             across = (-strip.inward[0], -strip.inward[1])
             inside = max if way < 0 else min
             home = inside((one for one in homes if start - _TOUCH_MM <= one <= end + _TOUCH_MM), default=place)
-            beside = min(at if (along[0] * ux + along[1] * uy) > 0 else span - at, division.finger)
+            beside = min(at if way * runs_on > 0 else span - at, division.finger)
             sharp.append(SharpCorner(corner, along, across, beside, depth, strip.point(home, depth)))
     return Change(seat.placement, seat.part, strip, tuple(sorted(notches)), (), tuple(sharp))
 

@@ -6,6 +6,7 @@ contacts and know no kind.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any, Literal, NamedTuple, Protocol
@@ -51,6 +52,9 @@ class Seat:
         return self.edges[self.named]
 
 
+_TOUCH_MM = 1e-6
+
+
 @dataclass(frozen=True)
 class Strip:
     """Where a joint runs on one member: a point of it is `origin` + position x `along` + depth x `inward`.
@@ -83,6 +87,14 @@ class Strip:
         corners = [self.point(position, depth) for position in (start, end) for depth in (self.low, self.high)]
         xs, ys = zip(*corners, strict=True)
         return (min(xs), min(ys), max(xs), max(ys))
+
+
+def on_edge(line: Line, place: Point) -> float:
+    """How far along an edge a place on it lies, as `rising` measures; its ends are met exactly."""
+    (x0, y0), (x1, y1) = rising(line)
+    span = math.dist(*line)
+    at = (place[0] - x0) * ((x1 - x0) / span) + (place[1] - y0) * ((y1 - y0) / span)
+    return 0.0 if at <= _TOUCH_MM else span if at >= span - _TOUCH_MM else at
 
 
 class End(NamedTuple):
