@@ -9,9 +9,11 @@ from typing import TYPE_CHECKING
 from ..typed import Typed
 from .finger import Finger, FingerJoint
 from .mate import FACE, Change, Contact, JointKind, Mate, Seat
+from .tab_and_slot import TabAndSlot, TabAndSlotJoint
 
 ALL: tuple[JointKind, ...] = (
     FingerJoint(),
+    TabAndSlotJoint(),
 )  # fmt: skip
 
 KINDS: dict[type, JointKind] = {kind.how: kind for kind in ALL}
@@ -22,4 +24,4 @@ else:
     How = reduce(or_, KINDS)
 """What a design may say of how two members meet: one class a kind, for the codec to tell apart."""
 
-__all__ = ["FACE", "KINDS", "Change", "Contact", "Finger", "How", "JointKind", "Mate", "Seat"]
+__all__ = ["FACE", "KINDS", "Change", "Contact", "Finger", "How", "JointKind", "Mate", "Seat", "TabAndSlot"]
