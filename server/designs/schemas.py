@@ -9,12 +9,13 @@ from config.problems import Problem
 from lean_notch.design.describe import FieldInfo
 from lean_notch.edits.edit import LONGEST_PATH, MOST_EDITS
 from lean_notch.edits.edit import Edit as CoreEdit
+from lean_notch.figures import Figure
 from lean_notch.files import FileFormat
 from lean_notch.findings import Finding
-from lean_notch.ledger import Figure
 from lean_notch.operations import Operation
 from lean_notch.proof import MateProof, PartProof
 from lean_notch.proof.check_file import LayerCount
+from lean_notch.proof.proof import Verdict
 from lean_notch.recipes import Setting
 from lean_notch.route import Stop
 from lean_notch.units import Unit
@@ -170,12 +171,10 @@ class StandingOut(Out):
 
 
 class MemberOut(Out):
-    """Where on its part a joint lies, as a stretch of the panel's edge."""
+    """Who is joined."""
 
     placement: str
     part: str
-    start: tuple[float, float]
-    end: tuple[float, float]
 
 
 class FitRangeOut(Out):
@@ -191,19 +190,37 @@ class FitRangeOut(Out):
     warnings: list[str]
 
 
+class ContactOut(Out):
+    """Things that go into others of one size: `count` of them, `clearance` narrower than what they go into, `depth` deep
+    through the board of the part `through`. With `by_thickness` it is the board of the part `inner_part` that goes in."""
+
+    count: int
+    inner_part: str
+    outer_part: str
+    by_thickness: bool
+    width: float
+    clearance: float
+    depth: float
+    through: str
+
+
 class MateOut(Out):
-    """`proud` is how far its faces stand out where the board is thickest, and where it is thinnest."""
+    """A joint as built: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
+    through a board stands out of it where that board is thinnest, at its mean, and where it is thickest."""
 
     id: str
     title: str
+    kind: str
+    about: str
+    inner: str
+    outer: str
     first: MemberOut
     second: MemberOut
-    fingers: int
-    finger: float
-    clearance: float
-    depth: float
+    start: tuple[float, float, float]
+    end: tuple[float, float, float]
+    contacts: list[ContactOut]
     fit: FitRangeOut
-    proud: tuple[float, float]
+    proud: tuple[float, float, float]
 
 
 class PlacedOut(Out):
@@ -446,6 +463,9 @@ class ProofOut(Out):
 
     moves: int
     fits: bool
+    verdict: Verdict
+    sentence: str
+    not_looked_at: tuple[str, ...]
     findings: tuple[Finding, ...]
     parts: tuple[PartProof, ...]
     mates: tuple[MateProof, ...]
@@ -506,4 +526,5 @@ class ChoicesOut(Out):
     usual_speeds: dict[str, SpeedValues]
     reliefs: list[str]
     operations: dict[Operation, str]
+    joints: dict[str, str]
     fields: dict[str, tuple[FieldInfo, ...]]

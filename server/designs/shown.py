@@ -25,7 +25,7 @@ from lean_notch.basis import (
 from lean_notch.basis.comb import FEELS
 from lean_notch.basis.equip import news_of_machine, news_of_stock
 from lean_notch.basis.settings import RESULTS
-from lean_notch.build import FlatMark, FlatPart, JointFit, Mate, Member, joint_fits, title_of
+from lean_notch.build import Build, Contact, FlatMark, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
 from lean_notch.design import RELIEFS, Part, ShapeStep, Step
 from lean_notch.design.describe import field_infos
@@ -35,9 +35,10 @@ from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
 from lean_notch.job import Job
 from lean_notch.job_sheet import job_sheet
+from lean_notch.joints import KINDS
 from lean_notch.ledger import ledger
 from lean_notch.operations import OPERATIONS, Operation
-from lean_notch.proof import Proof
+from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
@@ -74,7 +75,7 @@ def show_design(design: Design) -> out.DesignOut:
         parts=[_part(part, one) for part in built.parts if (one := drawn.part(part.id))],
         standings=[out.StandingOut.model_validate(one) for one in built.standings],
         placements=codec.write(drawn.placements, units=True), joints=codec.write(drawn.joints, units=True),
-        mates=[_mate(mate, fit) for mate, fit in zip(built.mates, fits, strict=True)],
+        mates=[show_mate(mate, fit, built) for mate, fit in zip(built.mates, fits, strict=True)],
         placed=[
             out.PlacedOut(
                 part=p.part, copy_number=p.copy, sheet=p.sheet, x=p.motion.x, y=p.motion.y, angle=p.motion.angle
@@ -268,7 +269,8 @@ def show_proof(design: Design) -> out.ProofOut:
     result, proof = computed(job), proved(job)
     machines = {board.id: job.basis.of(board.id).machine for board in job.design.boards}
     return out.ProofOut(
-        moves=design.moves, fits=proof.fits, findings=proof.findings, parts=proof.parts, mates=proof.mates,
+        moves=design.moves, fits=proof.fits, verdict=proof.verdict, sentence=proof.sentence,
+        not_looked_at=NOT_LOOKED_AT, findings=proof.findings, parts=proof.parts, mates=proof.mates,
         paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
         finished=_finished(proof),
         times=[
@@ -358,6 +360,7 @@ def show_choices() -> out.ChoicesOut:
         usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
         reliefs=list(RELIEFS),
         operations=dict(OPERATIONS),
+        joints={kind.kind: joint.title for kind, joint in KINDS.items()},
         fields=field_infos(),
     )
 
@@ -433,24 +436,33 @@ def _path(region: Region) -> str:
     return "".join(path_data(ring) for ring in region.rings)
 
 
-def _mate(mate: Mate, joint: JointFit) -> out.MateOut:
-    return out.MateOut(
-        id=mate.id,
-        title=mate.title,
-        first=_member(mate, mate.first),
-        second=_member(mate, mate.second),
-        fingers=mate.division.count,
-        finger=mate.division.finger,
-        clearance=mate.division.clearance,
-        depth=mate.first.depth,
-        fit=_fit(joint.fit),
-        proud=joint.proud,
+def show_mate(mate: Mate, joint: JointFit, built: Build) -> out.MateOut:
+    standing, strip = built.standing[mate.first.placement], mate.meeting.first
+    start, end = (
+        standing.frame.at(strip.point(position, (strip.low + strip.high) / 2), standing.thickness / 2)
+        for position in (0.0, mate.meeting.length)
     )
+    return out.MateOut(
+        id=mate.id, title=mate.title, kind=mate.kind, about=mate.about, inner=mate.inner, outer=mate.outer,
+        first=out.MemberOut.model_validate(mate.first), second=out.MemberOut.model_validate(mate.second),
+        start=start, end=end, contacts=_contacts(mate), fit=_fit(joint.fit), proud=joint.proud,
+    )  # fmt: skip
 
 
-def _member(mate: Mate, member: Member) -> out.MemberOut:
-    start, end = (member.point(position, 0.0) for position in (0.0, mate.division.cuts[-1]))
-    return out.MemberOut(placement=member.placement, part=member.part, start=start, end=end)
+def _contacts(mate: Mate) -> list[out.ContactOut]:
+    """Contacts that are alike as one."""
+    alike: dict[tuple[object, ...], list[Contact]] = {}
+    for one in mate.contacts:
+        key = (one.inner_part, one.outer.part, one.inner is None, round(one.width, 6), round(one.clearance, 6))
+        alike.setdefault(key, []).append(one)
+    return [
+        out.ContactOut(
+            count=len(some), inner_part=some[0].inner_part, outer_part=some[0].outer.part,
+            by_thickness=some[0].inner is None, width=some[0].width, clearance=some[0].clearance, depth=some[0].depth,
+            through=some[0].through,
+        )
+        for some in alike.values()
+    ]  # fmt: skip
 
 
 def _finished(proof: Proof) -> dict[int, list[str]]:

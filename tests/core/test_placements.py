@@ -75,6 +75,22 @@ def test_what_names_what_is_gone_is_refused_as_an_edit_and_a_finding_otherwise(s
     assert all(one.fix for one in findings)
 
 
+def test_what_stands_against_another_follows_its_names_and_keeps_it_from_being_removed():
+    from lean_notch.errors import NotchError
+
+    pose = {"kind": "against", "edge": "blank.bottom", "placement": "base", "other_edge": "blank.right"}
+    job = edited(make_job(), put("placements/spare", {"part": "left", "pose": pose}))
+    renamed = edited(
+        job, Edit("rename", "placements/base", to="floor"), Edit("rename", "parts/base/steps/blank", to="sheet"),
+        Edit("rename", "parts/left/steps/blank", to="side"),
+    )  # fmt: skip
+    found = renamed.design.placement("spare").pose
+    assert (found.placement, found.other_edge, found.edge) == ("floor", "sheet.right", "side.bottom")
+    assert compute(renamed).build.standing["spare"].origin == compute(job).build.standing["spare"].origin
+    with pytest.raises(NotchError, match="is used by spare"):
+        edited(job, Edit("drop", "placements/base"))
+
+
 def test_removing_a_part_takes_its_places_and_their_joints_along(job):
     less = edited(job, Edit("drop", "parts/left"))
     assert {one.id for one in less.design.placements} == {"front", "back", "right", "base"}

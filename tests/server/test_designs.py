@@ -211,7 +211,10 @@ def test_the_proof_is_of_the_file_that_would_be_handed_over(wren, tray):
     assert proof["fits"]
     assert proof["moves"] == tray["moves"]
     assert len(proof["finished"]["1"]) == len(proof["paths"]["1"]) == 5
-    assert [stop["state"] for stop in proof["route"]] == ["ready"] * 6
+    # Nobody measured this kerf: what rests on it is said so, and is not green.
+    assert proof["sentence"] == "Fits, if the kerf is 0.14 mm (typed in, not measured)"
+    assert [stop["state"] for stop in proof["route"]] == ["look", "ready", "ready", "ready", "look", "ready"]
+    assert "warp" in " ".join(proof["not_looked_at"])
 
 
 @pytest.mark.parametrize(

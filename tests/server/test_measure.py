@@ -204,7 +204,8 @@ def test_a_kerf_of_another_thickness_is_offered_with_a_warning_and_not_taken(wre
     assert "found at 3.06 mm" in asked["boards"][0]["basis"]["doubts"][0]
     assert asked["route"][0]["wants"] == "kerf of another board"
     typed = edit(wren, asked, kerf="0.15").json()
-    assert (typed["boards"][0]["basis"]["machine"]["found"], typed["boards"][0]["basis"]["doubts"]) == (None, [])
+    own = typed["boards"][0]["basis"]
+    assert (own["machine"]["found"], own["doubts"]) == (None, ["The kerf of 0.15 mm was typed in, not measured."])
 
 
 def test_a_board_that_is_renamed_is_still_the_board_that_the_kerf_was_found_on(wren, stock, machine, found, tray):

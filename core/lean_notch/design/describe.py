@@ -9,7 +9,9 @@ from dataclasses import MISSING, dataclass
 from typing import Any, Literal, get_args
 
 from .. import codec
+from ..joints import KINDS
 from ..units import Length
+from .document import Pose
 from .steps import Pattern, Shape, Step
 
 FieldKind = Literal["length", "number", "count", "words", "choice", "flag"]
@@ -28,13 +30,14 @@ class FieldInfo:
 
 
 def field_infos() -> dict[str, tuple[FieldInfo, ...]]:
-    """Fields by what they are of: "step/shape", "shape/disc", "pattern/grid" and so on.
+    """Fields by what they are of: "step/shape", "shape/disc", "pattern/grid", "joint/finger", "pose/against" and so on.
 
     >>> [info.title for info in field_infos()["shape/rectangle"]]
     ['Width', 'Height', 'Corner radius']
     """
-    kinds: tuple[tuple[str, Any], ...] = (("step", Step), ("shape", Shape), ("pattern", Pattern))
-    return {f"{what}/{cls.kind}": _infos(cls) for what, union in kinds for cls in get_args(union)}
+    unions: tuple[tuple[str, Any], ...] = (("step", Step), ("shape", Shape), ("pattern", Pattern), ("pose", Pose))
+    kinds = [(what, cls) for what, union in unions for cls in get_args(union)] + [("joint", cls) for cls in KINDS]
+    return {f"{what}/{cls.kind}": _infos(cls) for what, cls in kinds}
 
 
 def _infos(cls: type) -> tuple[FieldInfo, ...]:

@@ -15,7 +15,7 @@ from .. import codec
 from ..basis import Machine, Stock
 from ..basis.notebook import Entry
 from ..build import Build
-from ..design import CornerStep, Design, Member, OtherPart, Part, ShapeStep, dangling
+from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, dangling
 from ..documents import in_unit, whole
 from ..errors import BadDocument, MissingInput, NotchError
 from ..job import MOST_SETS, Job, settings_from_json, with_layout
@@ -181,6 +181,11 @@ def _drop(job: Job, edit: Edit, unit: Unit, workshop: Workshop) -> Job:  # noqa:
         )
     gone = {one.id for one in design.placements if one.part == name} if head == "parts" else {name} & _ids(design, head)
     if head in ("parts", "placements"):
+        leaning = [
+            one.id for one in design.placements
+            if isinstance(one.pose, Against) and one.pose.placement in gone and one.id not in gone
+        ]  # fmt: skip
+        _refuse_use(leaning, name, path, "Give them another pose first.")
         changed = replace(
             changed,
             placements=tuple(one for one in changed.placements if one.id not in gone),
@@ -260,8 +265,12 @@ def _placement_renamed(design: Design, old: str, to: str) -> Design:
     def member(one: Member) -> Member:
         return replace(one, placement=to) if one.placement == old else one
 
+    def placement(one: Placement) -> Placement:
+        leans = isinstance(one.pose, Against) and one.pose.placement == old
+        return replace(one, pose=replace(one.pose, placement=to)) if leans else one  # type: ignore[call-arg]
+
     joints = tuple(replace(joint, first=member(joint.first), second=member(joint.second)) for joint in design.joints)
-    return replace(design, joints=joints)
+    return replace(design, joints=joints, placements=tuple(map(placement, design.placements)))
 
 
 def _step_renamed(design: Design, part_id: str, old: str, to: str) -> Design:
@@ -280,9 +289,19 @@ def _step_renamed(design: Design, part_id: str, old: str, to: str) -> Design:
         )
         return replace(one, steps=tuple(steps)) if one.id == part_id else one
 
+    def placement(one: Placement) -> Placement:
+        pose = one.pose
+        if not isinstance(pose, Against):
+            return one
+        own = name(pose.edge) if one.id in placements else pose.edge
+        other = name(pose.other_edge) if pose.placement in placements else pose.other_edge
+        return replace(one, pose=replace(pose, edge=own, other_edge=other))
+
     placements = {one.id for one in design.placements_of(part_id)}
     joints = tuple(replace(joint, first=member(joint.first), second=member(joint.second)) for joint in design.joints)
-    return replace(design, joints=joints, parts=tuple(map(part, design.parts)))
+    return replace(
+        design, joints=joints, parts=tuple(map(part, design.parts)), placements=tuple(map(placement, design.placements))
+    )  # fmt: skip
 
 
 def all_lengths(design: Design) -> Iterator[tuple[str, Length]]:

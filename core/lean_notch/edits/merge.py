@@ -77,8 +77,9 @@ def _reads(edits: Iterable[Edit], after: Job, writes: set[str]) -> set[str]:
                 found.add(f"basis/{board}" if what and board in boards else f"dimensions/{name}")
         if isinstance(leaf, str) and path.rsplit("/", 1)[-1] in ("part", "placement", "board"):
             found.add(f"{path.rsplit('/', 1)[-1]}s/{leaf}")
-        if path.endswith("/edge") and isinstance(leaf, str):
-            member = state.get(f"{path[:-5]}/placement")
+        if path.endswith(("/edge", "/other_edge")) and isinstance(leaf, str):
+            own = path.startswith("placements/") and path.endswith("/edge")
+            member = path.split("/")[1] if own else state.get(f"{path.rpartition('/')[0]}/placement")
             part = next((one.part for one in after.design.placements if one.id == member), "")
             found.add(f"parts/{part}/steps/{leaf.rpartition('.')[0]}")
     for edit in edits:

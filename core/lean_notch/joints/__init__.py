@@ -16,7 +16,7 @@ ALL: tuple[JointKind, ...] = (
     TabAndSlotJoint(),
 )  # fmt: skip
 
-KINDS: dict[type, JointKind] = {kind.how: kind for kind in ALL}
+KINDS: dict[type[Typed], JointKind] = {kind.how: kind for kind in ALL}
 
 if TYPE_CHECKING:
     How = Typed

@@ -15,6 +15,7 @@ from ..basis import BoardBasis
 from ..figures import Figure
 from ..geometry import Point, Region
 from ..geometry.space import Frame, Triple, add
+from ..typed import Typed
 
 FACE = "face"
 """What a joint calls the whole face of a part, where it names no edge."""
@@ -235,7 +236,7 @@ class JointKind(Protocol):
     """One kind of joint. `how` is what the document says of it."""
 
     @property
-    def how(self) -> type: ...
+    def how(self) -> type[Typed]: ...
 
     @property
     def title(self) -> str: ...

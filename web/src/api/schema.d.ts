@@ -963,6 +963,10 @@ export interface components {
       fields: {
         [key: string]: components['schemas']['FieldInfo'][]
       }
+      /** Joints */
+      joints: {
+        [key: string]: string
+      }
       /** Machine Kinds */
       machine_kinds: string[]
       /** Operations */
@@ -981,6 +985,29 @@ export interface components {
       usual_speeds: {
         [key: string]: components['schemas']['SpeedValues']
       }
+    }
+    /**
+     * ContactOut
+     * @description Things that go into others of one size: `count` of them, `clearance` narrower than what they go into, `depth` deep
+     *     through the board of the part `through`. With `by_thickness` it is the board of the part `inner_part` that goes in.
+     */
+    ContactOut: {
+      /** By Thickness */
+      by_thickness: boolean
+      /** Clearance */
+      clearance: number
+      /** Count */
+      count: number
+      /** Depth */
+      depth: number
+      /** Inner Part */
+      inner_part: string
+      /** Outer Part */
+      outer_part: string
+      /** Through */
+      through: string
+      /** Width */
+      width: number
     }
     /** CutPathOut */
     CutPathOut: {
@@ -1391,6 +1418,7 @@ export interface components {
      * @description One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
      *
      *     `field` is the path of the input that changes it, "" for none; `typed` is what was typed there, in `unit`.
+     *     Lengths inside a derivation are written "<number> mm".
      */
     Figure: {
       /**
@@ -1441,8 +1469,9 @@ export interface components {
      * Finding
      * @description Something to stop for, or to look at: where, how much, and what to do.
      *
-     *     `place` is in mm: on the sheet where `sheet` is named, else on the part. `field` is the path of what to mend, or "".
-     *     Lengths in texts are "<number> mm".
+     *     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
+     *     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". Lengths in texts are
+     *     "<number> mm".
      */
     Finding: {
       /**
@@ -1465,6 +1494,11 @@ export interface components {
       /** Fix */
       fix: string
       /**
+       * Joint
+       * @default
+       */
+      joint: string
+      /**
        * Part
        * @default
        */
@@ -1472,15 +1506,22 @@ export interface components {
       /** Place */
       place?: [number, number] | null
       /**
+       * Placement
+       * @default
+       */
+      placement: string
+      /**
        * Severity
        * @enum {string}
        */
-      severity: 'stop' | 'look'
+      severity: 'stop' | 'look' | 'unseen'
       /**
        * Sheet
        * @default 0
        */
       sheet: number
+      /** Space */
+      space?: [number, number, number] | null
       /** Why */
       why: string
     }
@@ -1870,31 +1911,38 @@ export interface components {
     }
     /**
      * MateOut
-     * @description `proud` is how far its faces stand out where the board is thickest, and where it is thinnest.
+     * @description A joint as built: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
+     *     through a board stands out of it where that board is thinnest, at its mean, and where it is thickest.
      */
     MateOut: {
-      /** Clearance */
-      clearance: number
-      /** Depth */
-      depth: number
-      /** Finger */
-      finger: number
-      /** Fingers */
-      fingers: number
+      /** About */
+      about: string
+      /** Contacts */
+      contacts: components['schemas']['ContactOut'][]
+      /** End */
+      end: [number, number, number]
       first: components['schemas']['MemberOut']
       fit: components['schemas']['FitRangeOut']
       /** Id */
       id: string
+      /** Inner */
+      inner: string
+      /** Kind */
+      kind: string
+      /** Outer */
+      outer: string
       /** Proud */
-      proud: [number, number]
+      proud: [number, number, number]
       second: components['schemas']['MemberOut']
+      /** Start */
+      start: [number, number, number]
       /** Title */
       title: string
     }
     /**
      * MateProof
-     * @description A mate over all its fingers as cut; `proud` is how far the first member's fingers stand out of the second's
-     *     face for the thinnest, mean and thickest reading (negative: they fall short). None: it could not be measured.
+     * @description A mate over all its contacts as cut; `proud` is how far what stands through a board stands out of its face for the
+     *     thinnest, mean and thickest reading (negative: it falls short). None: it could not be measured.
      */
     MateProof: {
       /** Clearance */
@@ -1923,17 +1971,13 @@ export interface components {
     }
     /**
      * MemberOut
-     * @description Where on its part a joint lies, as a stretch of the panel's edge.
+     * @description Who is joined.
      */
     MemberOut: {
-      /** End */
-      end: [number, number]
       /** Part */
       part: string
       /** Placement */
       placement: string
-      /** Start */
-      start: [number, number]
     }
     /**
      * MoveIn
@@ -2378,6 +2422,8 @@ export interface components {
       mates: components['schemas']['MateProof'][]
       /** Moves */
       moves: number
+      /** Not Looked At */
+      not_looked_at: string[]
       /** Own Speeds */
       own_speeds: boolean
       /** Parts */
@@ -2388,8 +2434,15 @@ export interface components {
       }
       /** Route */
       route: components['schemas']['Stop'][]
+      /** Sentence */
+      sentence: string
       /** Times */
       times: components['schemas']['SheetTimeOut'][]
+      /**
+       * Verdict
+       * @enum {string}
+       */
+      verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
     }
     /**
      * ReadingsIn

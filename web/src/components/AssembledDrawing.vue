@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import { assembled, project, type Panel, type Triple } from '../geometry/standing'
-import type { Box, Point } from '../geometry/view'
+import { assembled, project, type Panel } from '../geometry/standing'
+import type { Box } from '../geometry/view'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 
@@ -27,18 +27,9 @@ const box = computed<Box>(() => {
   return xs.length ? [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] : [0, 0, 100, 60]
 })
 
-/** The joint's edge as it stands, half-way into the boards. */
+/** Where each joint runs, half-way into the boards. */
 const joints = computed(() =>
-  job.design!.mates.map((mate) => {
-    const part = job.design!.standings.find(({ placement }) => placement === mate.first.placement)!
-    const stand = ([x, y]: readonly [number, number]): Point =>
-      project(
-        [0, 1, 2].map(
-          (i) => part.origin[i]! + x * part.u[i]! + y * part.v[i]! - (part.n[i]! * mate.depth) / 2,
-        ) as unknown as Triple,
-      )
-    return { mate, start: stand(mate.first.start), end: stand(mate.first.end) }
-  }),
+  job.design!.mates.map((mate) => ({ mate, start: project(mate.start), end: project(mate.end) })),
 )
 
 const selectedParts = computed(() => {

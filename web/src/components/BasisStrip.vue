@@ -74,7 +74,7 @@ function forget(): void {
     </BasisChip>
     <BasisChip
       @closed="forget"
-      :title="`Kerf · ${basis.machine.name}${basis.doubts.length ? ', of another board' : ''}`"
+      :title="`Kerf · ${basis.machine.name}${basis.doubts.length ? (basis.machine.found ? ', of another board' : ', typed in, not measured') : ''}`"
       :changed="changed('kerf')"
       :problem="wrong('kerf', 'machine')"
     >

@@ -9,7 +9,7 @@ import { inUnit } from '../units'
 const props = defineProps<{
   findings: readonly Finding[]
   fresh: boolean
-  onShow?: (place: readonly [number, number]) => void
+  onShow?: (finding: Finding) => void
 }>()
 const job = useJob()
 const settings = useSettings()
@@ -40,11 +40,7 @@ function makeOwn(placement: string): void {
       <li v-for="(finding, i) in findings" :key="i" :class="finding.severity">
         <p>{{ inUnit(finding.why, settings.unit) }}</p>
         <p class="small second">{{ inUnit(finding.fix, settings.unit) }}</p>
-        <button
-          v-if="finding.place && onShow"
-          class="link small"
-          @click="props.onShow!(finding.place as [number, number])"
-        >
+        <button v-if="finding.place && onShow" class="link small" @click="props.onShow!(finding)">
           show the place
         </button>
         <button
@@ -78,5 +74,8 @@ li {
 }
 li.stop {
   border-left-color: var(--bad);
+}
+li.unseen {
+  border-left-style: dashed;
 }
 </style>

@@ -8,17 +8,29 @@ import { useSettings } from '../stores/settings'
 import { lengthText } from '../units'
 import DrawingFrame from './DrawingFrame.vue'
 
-/** A cross-section of one finger in its socket, to scale: the two members and the gap between them.
+/** What goes into what at a joint, to scale, looked at along the way it goes in: the two members and the gap between them.
  *
- * The slider runs from the thinnest to the thickest reading of the board that stands in the socket.
+ * The slider runs from the thinnest to the thickest reading of the board that goes in.
  */
 const props = defineProps<{ mate: Mate }>()
 const job = useJob()
 const settings = useSettings()
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
-/** Of the board that stands in the socket: the second one's. */
+
+/** One that is cut to its width, into the first member where there is one; else the board itself goes in. */
+const contact = computed(() => {
+  const cut = props.mate.contacts.filter((one) => !one.by_thickness)
+  return cut.find((one) => one.outer_part === props.mate.first.part) ?? cut[0] ?? props.mate.contacts[0]
+})
+/** How what goes in is held across its thickness, where it is. */
+const across = computed(() => {
+  const { inner_part: inner, outer_part: outer } = contact.value ?? {}
+  return props.mate.contacts.find(
+    (one) => one.by_thickness && one.inner_part === inner && one.outer_part === outer,
+  )
+})
 const basis = computed(() => {
-  const part = job.design!.parts.find(({ id }) => id === props.mate.second.part)
+  const part = job.design!.parts.find(({ id }) => id === contact.value?.inner_part)
   return (job.design!.boards.find(({ id }) => id === part?.board) ?? job.design!.boards[0]!).basis
 })
 const board = ref(0)
@@ -27,38 +39,62 @@ watch([() => basis.value.thickness, () => props.mate.id], () => (board.value = b
   immediate: true,
 })
 
-const figures = computed(() => {
-  const rows = job.design!.ledger[`joint:${props.mate.id}`] ?? []
-  const value = (key: string) => rows.find((row) => row.key === key)?.value ?? 0
-  return { finger: value('finger'), socket: value('socket'), clearance: value('clearance') }
+/** What goes in and what it goes into, in mm: `open` is the opening's height, the inner's top lies at its own. */
+const picture = computed(() => {
+  const { width = 0, clearance = 0, depth = 0, by_thickness: byThickness = false } = contact.value ?? {}
+  const opening = width + clearance
+  const shown = Math.min(depth, 6 * opening)
+  const inner = byThickness ? board.value : width
+  const held = across.value ? across.value.width + across.value.clearance : null
+  return {
+    opening,
+    inner,
+    gap: (opening - inner) / 2,
+    open: byThickness ? shown : (held ?? basis.value.thickness),
+    height: byThickness ? shown : board.value,
+    lift: held ? (held - board.value) / 2 : 0,
+    closed: held !== null,
+    byThickness,
+  }
 })
-const gap = computed(() => figures.value.clearance / 2)
-const proud = computed(() => props.mate.depth - board.value)
+const proud = computed(() => basis.value.thickness - board.value)
 const box = computed<Box>(() => {
-  const { socket } = figures.value
-  return [-socket * 0.55, -props.mate.depth * 1.1, socket * 1.55, props.mate.depth * 1.8]
+  const { opening, open } = picture.value
+  return [-opening * 0.55, -open * 1.1, opening * 1.55, open * 1.8]
 })
 const verdict = computed(() => {
+  if (picture.value.byThickness || picture.value.closed) {
+    const room = (picture.value.closed ? picture.value.open : picture.value.opening) - board.value
+    return `${lengthText(room, settings.unit, 3)} of clearance across it`
+  }
   const off = Math.abs(proud.value)
-  if (off < 0.005) return 'flush'
-  return `${lengthText(off, settings.unit)} ${proud.value > 0 ? 'below the fingers' : 'proud of the fingers'}`
+  if (off < 0.005) return 'its face is flush'
+  return `its face is ${lengthText(off, settings.unit)} ${proud.value > 0 ? 'below' : 'proud of'} the ${props.mate.inner}s`
+})
+/** The member that is gone into, cut through: open at the top, or round about. */
+const around = computed(() => {
+  const { opening, open, closed } = picture.value
+  const left = -opening
+  const right = 2 * opening
+  if (!closed) return `M${left} ${open}H0V0H${opening}V${open}H${right}V${-2 * open}H${left}Z`
+  return `M${left} ${2 * open}H${right}V${-open}H${left}ZM0 0V${open}H${opening}V0Z`
 })
 
-/** Close enough to see the gap beside the finger. */
+/** Close enough to see the gap beside what goes in. */
 function lookAtGap(): void {
-  const reach = Math.max(Math.abs(gap.value) * 6, 0.06)
-  const { depth } = props.mate
-  drawing.value?.lookAt([-reach, depth - 1.4 * reach, reach, depth + 0.6 * reach])
+  const reach = Math.max(Math.abs(picture.value.gap) * 6, 0.06)
+  const top = picture.value.open
+  drawing.value?.lookAt([-reach, top - 1.4 * reach, reach, top + 0.6 * reach])
 }
 </script>
 
 <template>
-  <section class="loupe" aria-label="Loupe">
+  <section v-if="contact" class="loupe" aria-label="Loupe">
     <header>
-      <b>Loupe · one finger</b>
+      <b>Loupe · one {{ mate.inner }}</b>
       <span>
         <button class="link small" @click="lookAtGap">see the gap</button>
-        <button class="link small" @click="drawing?.fitAll()">see the finger</button>
+        <button class="link small" @click="drawing?.fitAll()">see the {{ mate.inner }}</button>
       </span>
     </header>
     <DrawingFrame
@@ -69,31 +105,32 @@ function lookAtGap(): void {
       :readout="false"
     >
       <template #default>
-        <!-- The member with the socket, cut through its face. -->
-        <path
-          class="first"
-          :d="`M${-figures.socket} ${mate.depth}H0V0H${figures.socket}V${mate.depth}H${2 * figures.socket}V${-2 * mate.depth}H${-figures.socket}Z`"
+        <path class="first" :d="around" />
+        <rect
+          class="second"
+          :x="picture.gap"
+          :y="picture.lift"
+          :width="picture.inner"
+          :height="picture.height"
         />
-        <!-- The other board's finger, end grain, as thick as the slider says. -->
-        <rect class="second" :x="gap" y="0" :width="figures.finger" :height="board" />
       </template>
       <template #over="{ at, pxPerMm }">
         <text
-          v-if="figures.finger * pxPerMm < 2000"
-          :x="at([figures.socket / 2, 0])[0]"
-          :y="at([0, board / 2])[1] + 4"
+          v-if="picture.inner * pxPerMm < 2000"
+          :x="at([picture.opening / 2, 0])[0]"
+          :y="at([0, picture.height / 2])[1] + 4"
         >
-          {{ lengthText(figures.finger, settings.unit) }}
+          {{ lengthText(picture.inner, settings.unit) }}
         </text>
         <g class="ochre gap">
           <line
-            :x1="at([gap / 2, 0])[0]"
-            :x2="at([gap / 2, 0])[0]"
-            :y1="at([0, mate.depth])[1] - 18"
-            :y2="at([0, mate.depth])[1] - 3"
+            :x1="at([picture.gap / 2, 0])[0]"
+            :x2="at([picture.gap / 2, 0])[0]"
+            :y1="at([0, picture.open])[1] - 18"
+            :y2="at([0, picture.open])[1] - 3"
           />
-          <text :x="at([gap / 2, 0])[0]" :y="at([0, mate.depth])[1] - 23"
-            >gap {{ lengthText(gap, settings.unit, 3) }}</text
+          <text :x="at([picture.gap / 2, 0])[0]" :y="at([0, picture.open])[1] - 23"
+            >gap {{ lengthText(picture.gap, settings.unit, 3) }}</text
           >
         </g>
       </template>
@@ -111,9 +148,9 @@ function lookAtGap(): void {
       <span class="second">{{ lengthText(basis.thick, settings.unit) }}</span>
     </label>
     <p class="small">
-      <span class="figure">{{ lengthText(board, settings.unit) }}</span> thick: its face is
-      <b>{{ verdict }}</b>; sideways it is <b>{{ mate.fit.verdict }}</b>, whatever the thickness.
-      <span v-if="mate.fit.wants" class="ochre">It {{ mate.fit.wants }}.</span>
+      <span class="figure">{{ lengthText(board, settings.unit) }}</span> thick: <b>{{ verdict }}</b>. The
+      joint is <b>{{ mate.fit.verdict }}</b>.
+      <span v-if="mate.fit.wants" :class="mate.fit.fails ? 'bad' : 'ochre'">It {{ mate.fit.wants }}.</span>
     </p>
   </section>
 </template>
@@ -156,6 +193,9 @@ text {
 .gap line {
   stroke: var(--ochre);
   stroke-width: 1.5;
+}
+.bad {
+  color: var(--bad);
 }
 .slider {
   display: grid;

@@ -150,7 +150,7 @@ function lookAt([x, y]: readonly [number, number]): void {
             </tr>
           </tbody>
         </table>
-        <FindingList :findings="check.findings" :fresh="true" @show="lookAt" />
+        <FindingList :findings="check.findings" :fresh="true" @show="({ place }) => place && lookAt(place)" />
       </aside>
     </div>
   </div>

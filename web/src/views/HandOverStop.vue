@@ -16,8 +16,11 @@ import StopLayout from '../components/StopLayout.vue'
 import TimesLedger from '../components/TimesLedger.vue'
 import { useProblem } from '../composables/useProblem'
 import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { inUnit } from '../units'
 
 const job = useJob()
+const settings = useSettings()
 const profiles = shallowRef<Profile[]>([])
 const chosen = ref(0)
 const profile = shallowRef<ProfileValues | null>(null)
@@ -38,7 +41,7 @@ const about = computed(() => {
   const count = job.design!.sheets.length
   const sheets = `${count} sheet${count === 1 ? '' : 's'}`
   if (job.proof?.moves !== job.design!.moves) return `${sheets}, not proved yet`
-  return `${sheets}, read back: ${job.proof.fits ? 'it fits' : 'it does not fit'}`
+  return `${sheets}, read back: ${inUnit(job.proof.sentence, settings.unit)}`
 })
 const saved = computed(() => profiles.value.find(({ id }) => id === chosen.value)?.document)
 const changed = computed(() => JSON.stringify(saved.value) !== JSON.stringify(profile.value))
@@ -106,7 +109,11 @@ function time(made: string): string {
   <StopLayout title="Hand over" :about="about">
     <div class="out">
       <p v-if="job.proof && job.proof.moves === job.design!.moves && !job.proof.fits" class="warn">
-        The proof found something to mend. Look at Prove before you cut.
+        {{
+          job.proof.verdict === 'does-not-fit'
+            ? 'The proof found something to mend. Look at Prove before you cut.'
+            : 'Not everything was looked at. Prove says what.'
+        }}
       </p>
       <div v-if="profile" class="who">
         <label>

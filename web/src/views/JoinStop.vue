@@ -2,42 +2,61 @@
 import { computed, onMounted } from 'vue'
 
 import AssembledDrawing from '../components/AssembledDrawing.vue'
+import JointEditor from '../components/JointEditor.vue'
 import JointLoupe from '../components/JointLoupe.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import ReliefChoice from '../components/ReliefChoice.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { lengthText } from '../units'
+import { inUnit, lengthText } from '../units'
 
 const job = useJob()
 const settings = useSettings()
 
 const mate = computed(() => job.design!.mates.find(({ id }) => job.selected === `joint:${id}`))
+/** Every joint of the design: those that cannot be made are said with why. */
+const rows = computed(() =>
+  (job.design!.joints as { id: string; title: string }[]).map(({ id, title }) => ({
+    id,
+    title,
+    mate: job.design!.mates.find((one) => one.id === id),
+    lost: job.design!.findings.find(({ joint, severity }) => joint === id && severity === 'stop'),
+  })),
+)
+const lost = computed(() => rows.value.find(({ id }) => job.selected === `joint:${id}`)?.lost)
 const proved = computed(() => job.proof?.mates.find(({ mate: id }) => id === mate.value?.id))
 
 onMounted(() => {
-  if (!mate.value && job.design!.mates[0]) job.selected = `joint:${job.design!.mates[0].id}`
+  if (!job.selected.startsWith('joint:') && rows.value[0]) job.selected = `joint:${rows.value[0].id}`
 })
 </script>
 
 <template>
-  <StopLayout title="Assembled" :about="`${job.design!.mates.length} joints, to scale along each axis`">
+  <StopLayout title="Assembled" :about="`${rows.length} joints, to scale along each axis`">
     <div class="join">
       <AssembledDrawing />
       <div class="right">
         <JointLoupe v-if="mate" :mate="mate" />
         <ul aria-label="Joints">
-          <li v-for="one in job.design!.mates" :key="one.id">
-            <button :aria-pressed="one.id === mate?.id" @click="job.selected = `joint:${one.id}`">
+          <li v-for="one in rows" :key="one.id">
+            <button
+              :aria-pressed="job.selected === `joint:${one.id}`"
+              @click="job.selected = `joint:${one.id}`"
+            >
               <span
                 >{{ one.title }}
-                <span v-if="one.fit.wants" class="small" :class="one.fit.fails ? 'bad' : 'ochre'">{{
-                  one.fit.wants
-                }}</span></span
+                <span v-if="!one.mate" class="small bad">cannot be made</span>
+                <span
+                  v-else-if="one.mate.fit.wants"
+                  class="small"
+                  :class="one.mate.fit.fails ? 'bad' : 'ochre'"
+                  >{{ one.mate.fit.wants }}</span
+                ></span
               >
-              <span class="small second figure"
-                >{{ one.fingers }} × {{ lengthText(one.finger, settings.unit) }}</span
+              <span v-if="one.mate?.contacts[0]" class="small second figure"
+                >{{ lengthText(one.mate.contacts[0].width, settings.unit) }}
+                {{ one.mate.contacts[0].by_thickness ? 'board' : one.mate.inner }}</span
               >
             </button>
           </li>
@@ -46,9 +65,14 @@ onMounted(() => {
     </div>
     <template #ledger>
       <ReliefChoice />
-      <LedgerPanel v-if="mate" :subject="`joint:${mate.id}`" :title="mate.title" about="finger joint at 90°">
+      <section v-if="lost" class="lost">
+        <p>{{ inUnit(lost.why, settings.unit) }}</p>
+        <p class="small second">{{ inUnit(lost.fix, settings.unit) }}</p>
+      </section>
+      <JointEditor />
+      <LedgerPanel v-if="mate" :subject="`joint:${mate.id}`" :title="mate.title" :about="mate.about">
         <p v-if="proved?.clearance" class="proved">
-          <span class="tick">✓</span> as cut, from the file
+          <span v-if="proved.ok" class="tick">✓</span> as cut, from the file
           <span class="figure">
             {{ lengthText(proved.clearance[0], settings.unit, 3) }} …
             {{ lengthText(proved.clearance[1], settings.unit, 3) }}
@@ -92,6 +116,10 @@ li button:hover {
 }
 .bad {
   color: var(--bad);
+}
+.lost {
+  padding: 8px 18px;
+  border-left: 3px solid var(--bad);
 }
 .proved {
   display: flex;

@@ -1,14 +1,18 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
+import type { Finding } from '../api/client'
 import FindingList from '../components/FindingList.vue'
 import ProofDrawing from '../components/ProofDrawing.vue'
 import ProofLedger from '../components/ProofLedger.vue'
 import SheetTabs from '../components/SheetTabs.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { inUnit } from '../units'
 
 const job = useJob()
+const settings = useSettings()
 const number = ref(1)
 const drawing = ref<InstanceType<typeof ProofDrawing> | null>(null)
 const sheet = computed(() => job.design!.sheets[Math.min(number.value, job.design!.sheets.length) - 1])
@@ -17,9 +21,15 @@ const fresh = computed(() => job.proof?.moves === job.design!.moves)
 const about = computed(() => {
   if (!sheet.value) return 'there is nothing to cut yet'
   if (!fresh.value) return 'reading the file back'
-  if (!job.proof!.fits) return 'as it is, it does not fit'
-  return job.design!.sheets.length > 1 ? 'all files, read back, fit' : 'the file, read back, fits'
+  return inUnit(job.proof!.sentence, settings.unit)
 })
+
+/** Its place, on the sheet that it is on. */
+async function show({ sheet: on, place }: Finding): Promise<void> {
+  if (on) number.value = on
+  await nextTick()
+  if (place) drawing.value?.lookAt(place)
+}
 </script>
 
 <template>
@@ -39,13 +49,11 @@ const about = computed(() => {
       Add parts at Shape; they are proved from the file as soon as they can be cut.
     </p>
     <template #ledger>
-      <FindingList
-        v-if="job.proof && sheet"
-        :findings="job.proof.findings"
-        :fresh="fresh"
-        @show="drawing?.lookAt($event)"
-      />
+      <FindingList v-if="job.proof && sheet" :findings="job.proof.findings" :fresh="fresh" @show="show" />
       <ProofLedger v-if="job.proof && sheet" :proof="job.proof" />
+      <p v-if="job.proof && sheet" class="small second unseen">
+        Not looked at: {{ job.proof.not_looked_at.join('; ') }}.
+      </p>
     </template>
   </StopLayout>
 </template>
@@ -69,6 +77,9 @@ i {
 }
 .nothing {
   padding: 20px 22px;
+}
+.unseen {
+  padding: 12px 18px;
 }
 .path {
   border-top: 2px solid #d55e00;
