@@ -155,7 +155,9 @@ def ring(ring: Any) -> Any:
     """An outline as `build --json` gives it."""
     from .geometry import Circle
 
-    return {"centre": (ring.x, ring.y), "radius": ring.radius} if isinstance(ring, Circle) else ring.vertices
+    if isinstance(ring, Circle):
+        return {"centre": (ring.x, ring.y), "radius": ring.radius}
+    return ring.corners
 
 
 def by(box: tuple[float, float, float, float]) -> str:

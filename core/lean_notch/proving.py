@@ -59,6 +59,7 @@ def _joined(files: Sequence[ReadFile]) -> ReadFile:
         paths=tuple(path for file in files for path in file.paths),
         texts=tuple(text for file in files for text in file.texts),
         unread=tuple(dict.fromkeys(kind for file in files for kind in file.unread)),
+        hidden=tuple(dict.fromkeys(layer for file in files for layer in file.hidden)),
     )
 
 

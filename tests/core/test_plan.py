@@ -14,7 +14,7 @@ from lean_notch.basis.settings import setting_from_json
 from lean_notch.cutting import Layer, Profile, estimate, profile_from_json, profile_to_json
 from lean_notch.cutting.hatch import hatched
 from lean_notch.cutting.order import Step, Stretch, shortest, travel
-from lean_notch.cutting.starts import led_in, starting_at, starts
+from lean_notch.cutting.starts import Waste, led_in, starting_at, starts
 from lean_notch.cutting.time import path_seconds, travel_seconds
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
@@ -128,16 +128,47 @@ def test_a_ring_starts_elsewhere_without_changing():
     assert starting_at(Circle(0, 0, 5), starts(Circle(0, 0, 5), ())[0]) == Circle(0, 0, 5)
 
 
+WIDE = Waste([], 0.2, 500, 500)
+
+
 def test_a_lead_in_comes_from_the_waste():
-    outer = starting_at(rectangle(0, 0, 30, 10), starts(rectangle(0, 0, 30, 10), ())[0])
-    led = led_in(outer, 2)
+    outer = starting_at(rectangle(50, 50, 30, 10), starts(rectangle(50, 50, 30, 10), ())[0])
+    led = led_in(outer, 2, WIDE)
     assert isinstance(led, Trace)
-    assert led.vertices[0].y < 0
+    assert led.vertices[0].y < 50
     assert led.vertices[-1].point == led.vertices[1].point
     hole = Region(rectangle(0, 0, 50, 50), (Circle(25, 25, 6),)).holes[0]
-    start = led_in(hole, 2).vertices[0].point
+    start = led_in(hole, 2, WIDE).vertices[0].point
     assert math.dist(start, (25, 25)) < 6
-    assert led_in(Region(rectangle(0, 0, 9, 9), (Circle(4, 4, 0.3),)).holes[0], 4) is None
+    narrow = Region(rectangle(0, 0, 9, 9), (Circle(4, 4, 0.3, hole=True),))
+    assert (
+        led_in(narrow.holes[0], 4, Waste([Region(narrow.outer, (Circle(4, 4, 0.4, hole=True),))], 0.2, 50, 50)) is None
+    )
+
+
+def test_a_lead_in_keeps_out_of_the_next_part_and_says_where_it_cannot():
+    """Parts 1.5 mm apart: 3 mm slantwise would come 0.6 mm into the next one. By hand: 3 / sqrt 2 = 2.1 > 1.5."""
+    job = edited(make_job(make_basis(sheet=(200, 300)), width="120", depth="60", height="40"), spacing="1.5")
+    for length in (3.0, 5.0):
+        result = compute(job, Profile(lead_in_mm=length))
+        proof = prove_job(result)
+        assert proof.fits
+        assert all(part.ok for part in proof.parts)
+        led = [path for path in result.plan.sheets[0].paths if not path.closed]
+        told = [one for one in result.plan.findings if one.code == "no-lead-in"]
+        assert len(led) + sum(one.amount for one in told) == 5
+
+
+def test_a_lead_that_cuts_the_next_part_is_found_by_the_proof(monkeypatch):
+    """What the cut plan is careful about, the proof does not take on trust."""
+    from lean_notch.cutting import starts as room
+
+    monkeypatch.setattr(room.Waste, "clear", lambda *_: True)
+    job = edited(make_job(make_basis(sheet=(200, 300)), width="120", depth="60", height="40"), spacing="1.5")
+    proof = prove_job(compute(job, Profile(lead_in_mm=5.0)))
+    [first, *_] = [one for one in proof.findings if one.code in ("off-size", "part-in-pieces")]
+    assert proof.verdict == "does-not-fit"
+    assert first.place
 
 
 @pytest.mark.parametrize("file_format", ["svg", "dxf"])

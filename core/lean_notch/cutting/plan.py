@@ -23,7 +23,7 @@ from ..units import say_mm
 from .hatch import hatched
 from .order import Step, Stretch, leave_at, shortest, travel
 from .profile import PLAIN, Profile
-from .starts import Start, led_in, starting_at, starts, strips_of
+from .starts import Start, Waste, led_in, starting_at, starts, strips_of
 
 REFERENCE_MM = 100.0
 """A square of this size, if asked for, shows at a glance whether a file was read at the right scale."""
@@ -121,6 +121,7 @@ def plan_cut(
     check_job_work(sum(_count(part) * part.quantity for part in build.parts))
     drawn = {part.id: drawing for part, drawing in zip(build.parts, _drawings(build, kerfs, profile), strict=True)}
     sheets = []
+    said = [finding for one in drawn.values() for finding in one.findings]
     for sheet in layout.sheets:
         number = sheet.number
         paths = [
@@ -128,10 +129,32 @@ def plan_cut(
             for placed in layout.on_sheet(number)
             for one in drawn[placed.part].paths
         ]
-        ordered, before, after = _ordered(paths, profile)
+        area, kerf = sheet.area, kerfs[sheet.board]
+        waste = Waste(
+            [one.motion.region(finished(build.part(one.part), kerf)) for one in layout.on_sheet(number)]
+            if profile.lead_in_mm else [], kerf, area.width, area.height,
+        )  # fmt: skip
+        ordered, before, after = _ordered(paths, profile, waste)
+        said += _not_led_in(ordered, profile, number)
         extra = _extras(profile, build, layout, number)
         sheets.append(SheetPlan(number, sheet.area.width, sheet.area.height, (*ordered, *extra), after, before))
-    return CutPlan(name, tuple(sheets), tuple(finding for one in drawn.values() for finding in one.findings))
+    return CutPlan(name, tuple(sheets), tuple(said))
+
+
+def _not_led_in(paths: Sequence[CutPath], profile: Profile, sheet: int) -> list[Finding]:
+    """Outlines for which the waste has no room to lead in from, one finding a sheet."""
+    plain = [one for one in paths if one.operation == "cut" and one.closed] if profile.lead_in_mm else []
+    if not plain:
+        return []
+    first = plain[0].shape.segments[0].start
+    return [
+        Finding(
+            "no-lead-in", "look",
+            f"{len(plain)} outline{'s have' if len(plain) > 1 else ' has'} no room beside it for a lead-in: cutting starts on "
+            f"the outline, of {plain[0].title} first.",
+            "Space the parts wider, or use a shorter lead-in.", sheet=sheet, place=first, amount=len(plain),
+        )
+    ]  # fmt: skip
 
 
 def _count(part: FlatPart) -> int:
@@ -149,9 +172,13 @@ def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAI
     boxes = [one.path.shape.box for one in drawing.paths]
     left, low = min((box[0] for box in boxes), default=0.0), min((box[1] for box in boxes), default=0.0)
     right, high = max((box[2] for box in boxes), default=0.0), max((box[3] for box in boxes), default=0.0)
-    paths = [_placed(one, Motion(-left, -low), 1) for one in drawing.paths]
-    ordered, before, after = _ordered(paths, profile)
-    return SheetPlan(1, right - left, high - low, tuple(ordered), after, before)
+    # Around a part by itself there is room: leads are only kept out of the part.
+    around = profile.lead_in_mm and profile.lead_in_mm + kerf
+    width, height = right - left + 2 * around, high - low + 2 * around
+    shift = Motion(around - left, around - low)
+    waste = Waste([shift.region(finished(part, kerf))] if around else [], kerf, width, height)
+    ordered, before, after = _ordered([_placed(one, shift, 1) for one in drawing.paths], profile, waste)
+    return SheetPlan(1, width, height, tuple(ordered), after, before)
 
 
 def cut_lengths(build: Build, layout: Layout, kerfs: Kerfs) -> tuple[float, ...]:
@@ -366,7 +393,7 @@ def _placed(one: _Path, motion: Motion, copy: int) -> _Path:
     return _Path(moved, tuple(Start(start.segment, motion.point(start.point)) for start in one.starts))
 
 
-def _ordered(paths: Sequence[_Path], profile: Profile) -> tuple[list[CutPath], float, float]:
+def _ordered(paths: Sequence[_Path], profile: Profile, waste: Waste) -> tuple[list[CutPath], float, float]:
     """The paths in the order of work, and the travel between them before and after ordering."""
     plain = [_stretch(one, first=True) for one in paths]
     home: Point = (0.0, 0.0)
@@ -378,7 +405,7 @@ def _ordered(paths: Sequence[_Path], profile: Profile) -> tuple[list[CutPath], f
         steps = shortest(stretches, here)
         after += travel(stretches, steps, here)
         for step in steps:
-            done.append(_entered(phase[step.index], step.entry, profile))
+            done.append(_entered(phase[step.index], step.entry, profile, waste))
             here = leave_at(stretches, step)
     return done, before, after
 
@@ -403,13 +430,17 @@ def _stretch(one: _Path, *, first: bool = False) -> Stretch:
     return Stretch(tuple(start.point for start in one.starts))
 
 
-def _entered(one: _Path, entry: int, profile: Profile) -> CutPath:
+def _entered(one: _Path, entry: int, profile: Profile, waste: Waste) -> CutPath:
     path = one.path
     if isinstance(path.shape, Trace):
         return replace(path, shape=path.shape.reversed) if entry else path
     ring = starting_at(path.shape, one.starts[entry])
-    led = led_in(ring, profile.lead_in_mm) if profile.lead_in_mm and path.operation == "cut" else None
-    return replace(path, shape=led or ring)
+    if not profile.lead_in_mm or path.operation != "cut":
+        return replace(path, shape=ring)
+    # Where the waste is too narrow there, it may not be at another start.
+    others = (starting_at(path.shape, start) for start in one.starts if start is not one.starts[entry])
+    led = (led_in(each, profile.lead_in_mm, waste) for each in chain([ring], others))
+    return replace(path, shape=next(filter(None, led), ring))
 
 
 def _extras(profile: Profile, build: Build, layout: Layout, sheet: int) -> list[CutPath]:

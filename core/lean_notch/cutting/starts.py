@@ -8,11 +8,16 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
 
 from ..build import Mate
-from ..geometry import Circle, Contour, Point, Ring, Segment, Trace, Vertex
+from ..geometry import Circle, Contour, Point, Region, Ring, Segment, Trace, Vertex, flatten
 from ..geometry.corners import tangent
 from ..joints.mate import Strip
+
+if TYPE_CHECKING:
+    import shapely
 
 SHORTEST_RUN_MM = 2.0
 MOST_STARTS = 6
@@ -67,22 +72,54 @@ def starting_at(ring: Ring, start: Start) -> Ring:
     return Contour((Vertex(*start.point), *corners[i + 1 :], *corners[: i + 1]))
 
 
-def led_in(ring: Ring, length: float) -> Trace | None:
+_SHORTER = (1.0, 0.7, 0.5, 0.35)
+"""Shares of the wanted length that a lead-in may have where the waste is narrow."""
+
+
+class Waste:
+    """What is not part on a sheet: in, the finished parts as they lie, the kerf and the sheet; out, whether a beam may run
+    along a line there."""
+
+    def __init__(self, parts: Sequence[Region], kerf: float, width: float, height: float) -> None:
+        self.parts, self.kerf = parts, kerf
+        self.width, self.height = width, height
+
+    @cached_property
+    def _tree(self) -> shapely.STRtree:
+        import shapely
+
+        return shapely.STRtree([shapely.Polygon(*_loops(region)) for region in self.parts])
+
+    def clear(self, start: Point, end: Point) -> bool:
+        """Whether the beam takes nothing of a part on its way."""
+        import shapely
+
+        beside = self.kerf / 2
+        if not (beside <= start[0] <= self.width - beside and beside <= start[1] <= self.height - beside):
+            return False
+        line = shapely.LineString([start, end])
+        return not len(self._tree.query(line, predicate="dwithin", distance=self.kerf / 2 - 2 * _CHORD_MM))
+
+
+_CHORD_MM = 0.0005
+
+
+def _loops(region: Region) -> tuple[list[Point], list[list[Point]]]:
+    outer, *holes = (flatten(ring.segments, _CHORD_MM) for ring in region.rings)
+    return outer, holes
+
+
+def led_in(ring: Ring, length: float, waste: Waste) -> Trace | None:
     """`ring` as an open line that comes in slantwise from the waste at its right and ends where it met the ring.
 
-    None if the waste is too narrow for half of `length`.
+    None if there is no room in the waste for a good part of `length`.
     """
-    from ..geometry.segments import segments_of_rings
-    from ..geometry.winding import winding
-
     corners = ring.corners
     first = ring.segments[0]
     (ux, uy), start = tangent(first, 0), first.start
-    around, _ = segments_of_rings([ring], [0])
-    for reach in (length, length * 0.7, length * 0.5):
-        step = reach / math.sqrt(2)
+    for share in _SHORTER:
+        step = share * length / math.sqrt(2)
         place = (start[0] - step * ux + step * uy, start[1] - step * uy - step * ux)
-        in_waste = (winding(around, place) == 0) == (ring.area > 0)
-        if in_waste and around.nearest(place) >= reach / 2:
+        if waste.clear(place, start):
             return Trace((Vertex(*place), *corners, Vertex(*start)))
     return None

@@ -266,8 +266,12 @@ def _placement_renamed(design: Design, old: str, to: str) -> Design:
         return replace(one, placement=to) if one.placement == old else one
 
     def placement(one: Placement) -> Placement:
-        leans = isinstance(one.pose, Against) and one.pose.placement == old
-        return replace(one, pose=replace(one.pose, placement=to)) if leans else one  # type: ignore[call-arg]
+        pose = one.pose
+        return (
+            replace(one, pose=replace(pose, placement=to))
+            if isinstance(pose, Against) and pose.placement == old
+            else one
+        )
 
     joints = tuple(replace(joint, first=member(joint.first), second=member(joint.second)) for joint in design.joints)
     return replace(design, joints=joints, placements=tuple(map(placement, design.placements)))

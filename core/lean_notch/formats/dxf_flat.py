@@ -24,6 +24,7 @@ def read_flat(text: str, mm_per_unit: dict[int, float], names: dict[int, str]) -
     codes, values = [line.strip() for line in lines[0::2]], lines[1::2]
     try:
         unit = _unit(codes, values)
+        _check_layers(codes, values)
         start = next(i for i, v in enumerate(values) if v.strip() == "ENTITIES" and codes[i] == "2")
         end = next(i for i in range(start, len(values)) if codes[i] == "0" and values[i].strip() == "ENDSEC")
         paths = list(_paths(codes[start + 1 : end], values[start + 1 : end], mm_per_unit.get(unit, 1.0)))
@@ -40,6 +41,16 @@ class _NotFlat(Exception):
 def _unit(codes: list[str], values: list[str]) -> int:
     at = next((i for i, v in enumerate(values) if codes[i] == "9" and v.strip() == "$INSUNITS"), None)
     return 0 if at is None else int(values[at + 1])
+
+
+def _check_layers(codes: list[str], values: list[str]) -> None:
+    """Layers that are off (a colour below 0) or frozen (flag 1) are for the general reader. DXF Reference, LAYER."""
+    of_layer = False
+    for code, value in zip(codes, values, strict=False):
+        if code == "0":
+            of_layer = value.strip() == "LAYER"
+        elif of_layer and ((code == "62" and int(value) < 0) or (code == "70" and int(value) & 1)):
+            raise _NotFlat
 
 
 class _Entity:

@@ -38,13 +38,15 @@ def read_dxf(data: bytes) -> ReadFile:
 
     if len(data) > MOST_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
-    text = data.decode("utf-8", "replace")
+    # Line ends as any system writes them: the general reader knows one kind.
+    text = data.decode("utf-8", "replace").replace("\r\n", "\n").replace("\r", "\n")
     if len(data) > LARGE_BYTES and (flat := read_flat(text, _MM_PER_INSUNIT, _UNIT_NAMES)):
         return flat
     try:
         drawing = ezdxf.filemanagement.read(StringIO(text))
         unit = drawing.header.get("$INSUNITS", 0)
-        reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0))
+        off = {layer.dxf.name.lower() for layer in drawing.layers if layer.is_off() or layer.is_frozen()}
+        reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0), off)
         for entity in drawing.modelspace():
             reader.entity(entity)
     except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
@@ -57,12 +59,14 @@ def read_dxf(data: bytes) -> ReadFile:
         assumed="" if named else "mm",
         texts=tuple(reader.texts),
         points=tuple(reader.points),
+        hidden=tuple(sorted(reader.hidden)),
     )
 
 
 class _Reader:
-    def __init__(self, scale: float) -> None:
-        self.scale = scale
+    def __init__(self, scale: float, off: set[str]) -> None:
+        self.scale, self.off = scale, off
+        self.hidden: set[str] = set()
         self.paths: list[ReadPath] = []
         self.texts: list[ReadText] = []
         self.points: list[Point] = []
@@ -70,7 +74,9 @@ class _Reader:
 
     def entity(self, entity: Any, depth: int = 0) -> None:
         kind, layer = entity.dxftype(), entity.dxf.layer.lower()
-        if kind == "INSERT":
+        if layer in self.off:
+            self.hidden.add(layer)
+        elif kind == "INSERT":
             if depth > DEEPEST:
                 raise UnreadableFile(
                     "Blocks hold each other too deeply.", fix="Explode them and export the file again."

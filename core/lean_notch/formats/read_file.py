@@ -38,7 +38,8 @@ class ReadFile:
     """`width` and `height` are the page's in mm where the format has a page, else None.
 
     `unit` is the one the file names ("mm", "in", "px", …), or "" if it names none and was taken as `assumed`.
-    `unread` lists what was found and is no outline (images, …), each kind once; `points` are places without extent.
+    `unread` lists what was found and is no outline (images, …), each kind once; `points` are places without extent;
+    `hidden` are layers that are switched off or frozen and hold something: what lies on them was not read.
     """
 
     paths: tuple[ReadPath, ...]
@@ -49,3 +50,4 @@ class ReadFile:
     assumed: str = ""
     texts: tuple[ReadText, ...] = ()
     points: tuple[Point, ...] = ()
+    hidden: tuple[str, ...] = ()

@@ -85,7 +85,7 @@ def _combined(pairs: Sequence[Operands], operation: Operation) -> list[list[Regi
     pieces = cut_up(segments, neighbours)
     _check_simple(segments, ring[parent], pieces)
     sources = Sources([ring for ring, _, _ in rings], ring[parent][pieces.parent])
-    return _result(segments, sources, side[parent], pieces, neighbours, operation, len(pairs))
+    return _result(segments, sources, side[parent], pieces, neighbours, operation, len(pairs), holes_count=True)
 
 
 def _check_simple(segments: Segments, ring: Ints, pieces: Pieces) -> None:
@@ -153,7 +153,10 @@ def _result(
     neighbours: Neighbours,
     operation: Operation,
     groups: int,
+    *,
+    holes_count: bool = False,
 ) -> list[list[Region]]:
+    """`holes_count`: what loops go round backwards is no material; else it is, whichever way they run."""
     place, count = pieces.same, int(pieces.same.max()) + 1
     # How many outlines of each operand run along a place, those that run backwards counted down.
     sense = np.where(pieces.forward, 1, -1)
@@ -166,7 +169,8 @@ def _result(
     left = np.where(ahead_is_right[:, None], ahead + along, ahead)[chain]
     right = left - step[place] * sense[:, None]
     inside = _INSIDE[operation]
-    on_left, on_right = inside(*(left != 0).T), inside(*(right != 0).T)
+    material = (left > 0, right > 0) if holes_count else (left != 0, right != 0)
+    on_left, on_right = inside(*material[0].T), inside(*material[1].T)
     edge = on_left != on_right
     # One piece stands for all that coincide with it.
     kept = np.flatnonzero(edge)

@@ -77,7 +77,12 @@ def _offset_some(regions: Sequence[Region], distance: float) -> list[list[Region
             outer, *holes = (moved.ring(i) for i in here)
             results.append([Region(outer, tuple(hole for hole in holes if hole))] if outer else [])
             continue
-        solids = [_solids(moved, i, ring, clean[i], distance) for i, ring in zip(here, region.rings, strict=True)]
+        # Near another edge a square corner would keep away what a round one reaches.
+        square = number not in tangled
+        solids = [
+            _solids(moved, i, ring, clean[i] and (square or isinstance(ring, Circle)), distance)
+            for i, ring in zip(here, region.rings, strict=True)
+        ]
         bores = [bore for solid in solids[1:] for bore in solid]
         results.append(solids[0])
         if bores and solids[0]:

@@ -124,6 +124,11 @@ def _strange(file: ReadFile) -> Iterator[Finding]:
         )  # fmt: skip
     for place in file.points:
         yield finding("stray-point", "look", "A point without extent lies in the drawing.", "Delete it.", place)
+    for layer in file.hidden:
+        yield finding(
+            "hidden-layer", "look", f"The layer “{layer}” is switched off or frozen: what is on it was not looked at.",
+            "Switch it on, or delete it.", None,
+        )  # fmt: skip
     for kind in file.unread:
         yield finding("not-an-outline", "look", f"The file also holds {kind}, which is no outline.", "Remove it.", None)
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from functools import cached_property
+from typing import TYPE_CHECKING, cast
 
 from ..geometry import Point, Region, flatten
 from .as_cut import CHORD_MM
@@ -34,7 +35,7 @@ class Deviation:
 class Comparison:
     """`edge` over all edges, `corner` over convex corners, `inside_corner` over the others.
 
-    Positive amounts are distances; `larger` tells whether the piece is larger than nominal at its worst edge.
+    Positive amounts are distances; `larger` tells whether the piece is larger than nominal where it is off the most.
     `extra` is the worst point of the finished edge beyond what an inside corner may keep.
     """
 
@@ -70,13 +71,14 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
 
     places = _places(nominal, kerf)
     boundary, shape = finished.boundary, nominal_polygon(nominal)
+    reachable = _Reach(shape, kerf)
     counts = np.cumsum([len(places.edges), len(places.sharp)])
     all_places = np.concatenate([places.edges, places.sharp, places.hollow])
     at_edges, at_sharp, at_hollow = np.split(_distances(shapely.points(all_places), boundary), counts)
-    edge = _worst_reachable(places.edges, at_edges, EDGE_MM, shape, kerf)
-    outline = shapely.get_coordinates(shapely.segmentize(boundary, 5.0))
-    points = shapely.points(outline)
-    off = _distances(points, shape.boundary)
+    edge = _worst_reachable(places.edges, at_edges, EDGE_MM, reachable)
+    rings = shapely.get_parts(shapely.segmentize(boundary, 5.0))
+    outline, ring = shapely.get_coordinates(rings, return_index=True)
+    off = _distances(shapely.points(outline), shape.boundary)
     # What an inside corner keeps: a fillet of half the kerf, within reach of that corner.
     allowed = np.zeros(len(outline))
     beyond = np.flatnonzero(off > EDGE_MM)
@@ -88,33 +90,58 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
             apart = np.hypot(*(outline[some][:, None] - places.hollow[None]).transpose(2, 0, 1))
             allowed[some] = np.where(apart <= reach, kept, 0.0).max(axis=1)
     excess = np.maximum(off - allowed, 0)
-    for index in np.flatnonzero(excess > EDGE_MM).tolist():
-        if not shape.contains(points[index]) and not _reachable(outline[index], shape, kerf):
-            excess[index] = 0.0
+    left = np.flatnonzero(excess > EDGE_MM)
+    if len(left):
+        # Material stays there for good reason if no beam could have come nearer to what lies just behind that edge.
+        behind = _just_inside(finished, outline, ring, left)
+        excused = ~shapely.contains_xy(shape, *outline[left].T) & ~reachable(behind)
+        excess[left[excused]] = 0.0
     at = int(excess.argmax())
-    return Comparison(
-        edge=edge,
-        corner=_worst_reachable(places.sharp, at_sharp, CORNER_MM, shape, kerf),
-        inside_corner=_worst(places.hollow, at_hollow),
-        extra=Deviation(float(excess[at]), (float(outline[at][0]), float(outline[at][1]))),
-        larger=bool(finished.contains(shapely.Point(edge.place))),
+    corner = _worst_reachable(places.sharp, at_sharp, CORNER_MM, reachable)
+    extra = Deviation(float(excess[at]), (float(outline[at][0]), float(outline[at][1])))
+    worst = edge if edge.amount > EDGE_MM else max((corner, extra, edge), key=lambda one: one.amount)
+    on_part = worst is not extra
+    larger = (
+        finished.contains(shapely.Point(worst.place)) if on_part else not shape.contains(shapely.Point(worst.place))
     )
+    return Comparison(edge, corner, _worst(places.hollow, at_hollow), extra, bool(larger))
 
 
-_RINGS, _SPOKES = 3, 120
 _AT_ONCE = 1_000_000  # pairs whose distances are held at one time
 
 
-def _reachable(place: Point | np.ndarray, shape: shapely.Geometry, kerf: float) -> bool:
-    """Whether a beam somewhere beside the part could come as near to `place` as is asked without cutting into it."""
+class _Reach:
+    """Which places a beam beside the part could come as near to as is asked, without cutting into the part."""
+
+    def __init__(self, shape: shapely.Geometry, kerf: float) -> None:
+        self.shape, self.kerf = shape, kerf
+
+    @cached_property
+    def forbidden(self) -> shapely.Geometry:
+        """Where the middle of the beam may not be."""
+        return self.shape.buffer(max(self.kerf / 2 - CHORD_MM, 0.0), quad_segs=64)
+
+    def __call__(self, places: np.ndarray) -> np.ndarray:
+        import numpy as np
+        import shapely
+
+        off = _distances(shapely.points(places), self.forbidden.boundary)
+        inside = shapely.contains_xy(self.forbidden, *places.T)
+        return cast("np.ndarray", np.where(inside, off, 0.0) <= self.kerf / 2 + 0.8 * EDGE_MM)
+
+
+def _just_inside(finished: shapely.Geometry, outline: np.ndarray, ring: np.ndarray, at: np.ndarray) -> np.ndarray:
+    """For points of a piece's outline a place a little further into its material, square to the outline there."""
     import numpy as np
     import shapely
 
-    spokes = np.linspace(0, 2 * math.pi, _SPOKES, endpoint=False)
-    away = np.stack([np.cos(spokes), np.sin(spokes)], axis=1)
-    reach = kerf / 2 + 0.8 * EDGE_MM
-    centres = np.concatenate([away * reach * (ring + 1) / _RINGS for ring in range(_RINGS)]) + np.asarray(place)
-    return bool((shapely.distance(shapely.points(centres), shape) >= kerf / 2 - CHORD_MM).any())
+    last = len(outline) - 1
+    before, after = np.maximum(at - 1, 0), np.minimum(at + 1, last)
+    before, after = np.where(ring[before] == ring[at], before, at), np.where(ring[after] == ring[at], after, at)
+    way = outline[after] - outline[before]
+    normal = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.maximum(np.hypot(*way.T), 1e-12)[:, None]
+    there, back = outline[at] + 2 * EDGE_MM * normal, outline[at] - 2 * EDGE_MM * normal
+    return np.where(shapely.contains_xy(finished, *there.T)[:, None], there, back)
 
 
 _MANY = 4000  # from here on, measured, building the tree takes less than asking every segment
@@ -140,15 +167,14 @@ def _worst(places: np.ndarray, off: np.ndarray) -> Deviation:
     return Deviation(float(off[at]), (float(places[at][0]), float(places[at][1])))
 
 
-def _worst_reachable(
-    places: np.ndarray, off: np.ndarray, limit: float, shape: shapely.Geometry, kerf: float
-) -> Deviation:
+def _worst_reachable(places: np.ndarray, off: np.ndarray, limit: float, reachable: _Reach) -> Deviation:
     """The worst of the places that a beam can come near to; the others are asked about only if they are beyond `limit`."""
     import numpy as np
 
     beyond = np.flatnonzero(off > limit)
     kept = np.ones(len(places), bool)
-    kept[[i for i in beyond.tolist() if not _reachable(places[i], shape, kerf)]] = False
+    if len(beyond):
+        kept[beyond] = reachable(places[beyond])
     return _worst(places[kept], off[kept])
 
 

@@ -172,6 +172,11 @@ class _Prover:
                 "not-looked-at", f"The text “{text.text[:40]}” is still text, and was not looked at.",
                 "Turn it into outlines, or remove it.", sheet, text.place,
             )  # fmt: skip
+        for layer in file.hidden:
+            self._unseen(
+                "not-looked-at", f"The layer “{layer}” is switched off or frozen: what is on it was not looked at.",
+                "Switch it on, or delete it.", sheet,
+            )  # fmt: skip
         for kind in file.unread:
             self._unseen(
                 "not-looked-at", f"The file also holds {kind}, which was not looked at.",
