@@ -14,6 +14,7 @@ from ..findings import Finding
 from ..geometry import Circle, Motion, Point, Region, Ring, Trace, Vertex, rectangle
 from ..geometry.batched import batched
 from ..geometry.offset import offset, offset_all
+from ..geometry.tidy import tidied
 from ..joints.mate import Strip
 from ..lettering import SINGLE_STROKE, lettered
 from ..limits import check_job_work
@@ -221,7 +222,7 @@ def _grow(asked: Sequence[tuple[Region, float]]) -> list[Region]:
     for distance in {distance for _, distance in asked}:
         regions = [region for region, other in asked if other == distance]
         for region, grown in zip(regions, offset_all(regions, distance), strict=True):
-            results[region, distance] = max(grown, key=lambda one: one.area)
+            results[region, distance] = tidied(max(grown, key=lambda one: one.area))
     return [results[key] for key in asked]
 
 
@@ -259,7 +260,7 @@ def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: 
     for mark in part.marks:
         if mark.operation in included and not mark.back:
             paths += _mark_paths(part, mark, kerf, profile)
-    said = (*_lost(part, grown, kerf), *_too_fine(part, kerf), *_unreached(part, kerf), *_on_the_back(part))
+    said = (*_lost(part, grown, kerf), *_too_fine(part, kerf), *_unreached(part, grown, kerf), *_on_the_back(part))
     return _Drawing(tuple(paths), said)
 
 
@@ -320,7 +321,7 @@ def _beside(mark: FlatMark, kerf: float) -> float:
 @lru_cache(maxsize=1024)
 def _moved(mark: FlatMark, kerf: float) -> tuple[tuple[Region, ...], ...]:
     """For each area of a mark what the middle of the beam goes round: nothing where the beam does not fit in."""
-    return tuple(map(tuple, offset_all(mark.regions, _beside(mark, kerf))))
+    return tuple(tuple(map(tidied, moved)) for moved in offset_all(mark.regions, _beside(mark, kerf)))
 
 
 def _too_fine(part: FlatPart, kerf: float) -> Iterator[Finding]:
@@ -353,14 +354,18 @@ def _lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def _unreached(part: FlatPart, kerf: float) -> Iterator[Finding]:
-    """Inside corners that a round tool leaves a part of, one finding a part."""
+def _unreached(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
+    """Inside corners that a round tool leaves a part of, one finding a part: as far as its path `grown` stays away."""
     square = not part.region.holes and not any(corner.bulge for corner in part.region.outer.corners)
     if square and (math.sqrt(2) - 1) * kerf / 2 <= REACHED_MM:
         return
+    from ..geometry.segments import segments_of_rings
+
     corners = _inside_corners(part.region)
-    kept = [(place, (1 / math.sin(angle / 2) - 1) * kerf / 2) for place, angle in corners]
-    kept = [one for one in kept if one[1] > REACHED_MM]
+    # For walls without end; where walls are short, the tool comes nearer than that.
+    narrow = [place for place, angle in corners if (1 / math.sin(angle / 2) - 1) * kerf / 2 > REACHED_MM]
+    way, _ = segments_of_rings(list(grown.rings), [0] * (1 + len(grown.holes)))
+    kept = [(place, left) for place in narrow if (left := way.nearest(place) - kerf / 2) > REACHED_MM]
     if kept:
         place, amount = max(kept, key=lambda one: one[1])
         yield Finding(

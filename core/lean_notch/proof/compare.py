@@ -141,7 +141,7 @@ def _just_inside(finished: shapely.Geometry, outline: np.ndarray, ring: np.ndarr
     way = outline[after] - outline[before]
     normal = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.maximum(np.hypot(*way.T), 1e-12)[:, None]
     there, back = outline[at] + 2 * EDGE_MM * normal, outline[at] - 2 * EDGE_MM * normal
-    return np.where(shapely.contains_xy(finished, *there.T)[:, None], there, back)
+    return cast("np.ndarray", np.where(shapely.contains_xy(finished, *there.T)[:, None], there, back))
 
 
 _MANY = 4000  # from here on, measured, building the tree takes less than asking every segment

@@ -9,10 +9,10 @@ from typing import TYPE_CHECKING
 
 from ..basis import Basis
 from ..build import Build, Contact, FlatPart, Mate
-from ..cutting import PLAIN, CutPlan, Profile, finished
+from ..cutting import PLAIN, CutPlan, Profile, SheetPlan, finished
 from ..findings import Finding
 from ..formats.read_file import ReadFile, ReadPath
-from ..geometry import Motion, Point, Region
+from ..geometry import Box, Motion, Point, Region
 from ..joints.mate import Line
 from ..nesting import Layout, Placed
 from ..operations import OPERATIONS
@@ -188,9 +188,52 @@ class _Prover:
         plan = next(one for one in self.plan.sheets if one.number == sheet)
         included = {operation for operation, layer in self.profile.layers.items() if layer.include}
         read = {kind: lines for kind, lines in kinds_read(file.paths, self.profile).items() if kind[0] in included}
-        for astray in compare_marks(kinds_planned(plan.paths), read):
+        planned = kinds_planned(plan.paths)
+        for astray in compare_marks(planned, read):
             if astray.kind[0] != "reference":
                 self.findings.append(_astray(astray, sheet))
+        area = self.layout.sheet(sheet).area
+        for (operation, _), lines in planned.items():
+            places = [place for line in lines for segment in line for place in (segment.start, segment.end)]
+            off = next((p for p in places if not (0 <= p[0] <= area.width and 0 <= p[1] <= area.height)), None)
+            if off and operation != "reference":
+                beyond = max(-off[0], -off[1], off[0] - area.width, off[1] - area.height)
+                self._bad(
+                    sheet, "mark-off-sheet", f"What is to {OPERATIONS[operation].lower()} leaves the sheet by {say_mm(beyond)}.",
+                    "Move it onto its part", off, beyond,
+                )  # fmt: skip
+        self._on_others(sheet, plan)
+
+    def _on_others(self, sheet: int, plan: SheetPlan) -> None:
+        """Marks of one part that run onto another one beside it."""
+        import shapely
+
+        pieces = self.pieces.get(sheet, ())
+        if not pieces:
+            return
+        placed = self.layout.on_sheet(sheet)
+        own = {(one.part, one.copy): one.motion.region(self.build.part(one.part).region).box for one in placed}
+        said = set[str]()
+        tree = shapely.STRtree(pieces)
+        for path in plan.paths:
+            box = own.get((path.part, path.copy))
+            if (
+                path.operation in ("cut", "reference")
+                or box is None
+                or path.part in said
+                or _within(path.shape.box, box)
+            ):
+                continue
+            line = shapely.LineString([*(s.start for s in path.shape.segments), path.shape.segments[-1].end])
+            for hit in tree.query(line, predicate="intersects").tolist():
+                spot = shapely.intersection(pieces[hit], line).representative_point()
+                if not _within((spot.x, spot.y, spot.x, spot.y), box):
+                    said.add(path.part)
+                    self._bad(
+                        sheet, "mark-on-other", f"{path.title} runs onto the part beside it.", "Move it onto its own part",
+                        (spot.x, spot.y),
+                    )  # fmt: skip
+                    break
 
     def _on_line(self, sheet: int, cut: Sequence[ReadPath], kerf: float) -> None:
         """Cuts that run on or outside their line, against that line itself."""
@@ -445,6 +488,13 @@ class _Prover:
                 "placements-not-measured", f"{_some(places)} not stood up: their parts are in none of the files.",
                 "Prove the files of all sheets together.",
             )  # fmt: skip
+
+
+def _within(box: Box, around: Box) -> bool:
+    return (
+        box[0] >= around[0] - EDGE_MM and box[1] >= around[1] - EDGE_MM
+        and box[2] <= around[2] + EDGE_MM and box[3] <= around[3] + EDGE_MM
+    )  # fmt: skip
 
 
 def _some(names: Sequence[str]) -> str:
