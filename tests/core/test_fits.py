@@ -116,10 +116,12 @@ def test_one_reading_knows_no_spread_and_says_so():
     assert (rows["spread"].value, rows["spread"].word) == (None, "not known")
 
 
-def test_what_falls_out_fails_unless_it_was_chosen():
+def test_what_falls_out_or_will_not_go_fails_even_if_it_was_chosen():
     assert sure_within(make_board(clearance=0.5), 0.06).finger_fit.fails
     chosen = make_board(clearance=0.9).finger_fit
-    assert (chosen.verdict, chosen.fails, chosen.wants) == ("falls out", False, "")
+    assert (chosen.verdict, chosen.fails, chosen.wants) == ("falls out", True, "will fall out")
+    tight = make_board(clearance=-0.11).finger_fit
+    assert (tight.verdict, tight.fails, tight.wants) == ("will not go", True, "will not go")
 
 
 @pytest.mark.parametrize("kind", ["acrylic", "composite"])

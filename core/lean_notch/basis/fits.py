@@ -99,13 +99,15 @@ class Fit:
 
     @property
     def fails(self) -> bool:
-        """Somewhere in its range it falls out or will not go, and that was not chosen."""
-        return (self.loose and self.loosest == FIT_WORDS[-1]) or (self.tight and self.tightest == FIT_WORDS[0])
+        """Somewhere in its range it falls out or will not go, even if it was chosen so."""
+        return self.loosest == FIT_WORDS[-1] or self.tightest == FIT_WORDS[0]
 
     @property
     def wants(self) -> str:
         """What may go wrong, in words; "" if it is as chosen all over its range."""
         said = []
+        if self.tightest == self.loosest and self.fails and not (self.tight or self.loose):
+            return "will not go" if self.tightest == FIT_WORDS[0] else "will fall out"
         if self.tight:
             what = "will not go" if self.tightest == FIT_WORDS[0] else "may be tight"
             said.append(f"{what} {self.when_low}".strip())

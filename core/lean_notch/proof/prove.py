@@ -3,43 +3,32 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Mapping, Sequence
+from functools import partial
 from typing import TYPE_CHECKING
 
 from ..basis import Basis
-from ..build import Build, Contact, FlatPart, Mate
+from ..build import Build, FlatPart
 from ..cutting import PLAIN, CutPlan, Profile, SheetPlan, finished
 from ..findings import Finding
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Motion, Point, Region
-from ..joints.mate import Line
 from ..nesting import Layout, Placed
 from ..operations import OPERATIONS
 from ..units import say_mm
-from .as_cut import AsCut, as_cut, outline_of, without_lead
-from .assembly import bar_lines
+from .as_cut import AsCut, as_cut
 from .compare import EDGE_MM, Comparison, compare
-from .contacts import Gauge, blocked, how_long, inner_width, outer_width
+from .contacts import Gauge
 from .in_space import Stood, in_space
+from .joints_as_cut import JointsAsCut
 from .marks import Astray, compare_marks, kinds_planned, kinds_read
 from .on_line import beside_line
-from .proof import MateProof, PartProof, Proof
+from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
+from .places import located
+from .proof import PartProof, Proof
 
 if TYPE_CHECKING:
     import shapely
-
-SAME_MM = 0.01
-"""Two outlines this near to each other all round are one, cut twice: it scorches, and takes twice the time."""
-
-BLOCKED_MM = 0.1
-"""A square corner gives way by a few hundredths when it is pushed home; more keeps a mate from entering. Common practice."""
-
-PROUD_MM = 0.1
-"""Faces further out of line than this want sanding; less is not felt. Common practice."""
-
-THIN_WEB_MM = 1.0
-"""Between cuts nearer than this the web burns or breaks. Common practice; thicker stock wants more."""
 
 
 def prove(
@@ -55,14 +44,14 @@ def prove(
     prover.not_given(files)
     for sheet, file in sorted(files.items()):
         prover.file(sheet, file)
-    prover.mates()
+    joints = JointsAsCut(build, basis, prover.gauges)
     gauges = {part: some[0] for part, some in prover.gauges.items() if some}
     stood = Stood(build, gauges, {part.board: basis.of(part.board).kerf for part in build.parts})
-    wrong = {one.mate for one in prover.mated if not one.ok}
-    prover.findings += in_space(stood, {mate.id for mate in build.mates} - wrong)
-    prover.not_measured()
-    findings = tuple(_located(finding, build, layout) for finding in prover.findings)
-    return Proof(tuple(prover.parts), tuple(prover.mated), findings, prover.pieces, _provided(build, basis))
+    wrong = {one.mate for one in joints.proofs if not one.ok}
+    prover.findings += [*joints.findings, *in_space(stood, {mate.id for mate in build.mates} - wrong)]
+    prover.not_measured({one.mate for one in joints.proofs})
+    findings = tuple(located(finding, build, layout) for finding in prover.findings)
+    return Proof(tuple(prover.parts), tuple(joints.proofs), findings, prover.pieces, _provided(build, basis))
 
 
 def _provided(build: Build, basis: Basis) -> str:
@@ -81,7 +70,6 @@ class _Prover:
     def __init__(self, build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile) -> None:
         self.build, self.layout, self.basis, self.plan, self.profile = build, layout, basis, plan, profile
         self.parts: list[PartProof] = []
-        self.mated: list[MateProof] = []
         self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.gauges: dict[str, list[Gauge]] = {part.id: [] for part in build.parts}
@@ -123,7 +111,7 @@ class _Prover:
         board = self.layout.sheet(sheet).board
         kerf = self.basis.of(board).kerf
         if self.cut_given:
-            sound, leads = self._sound(sheet, cut)
+            sound, leads = sound_outlines(cut, partial(self._bad, sheet))
             pieces = as_cut(sound, kerf, leads)
             self.pieces[sheet] = tuple(piece.finished for piece in pieces)
             self._on_line(sheet, sound, kerf)
@@ -245,42 +233,6 @@ class _Prover:
                     "Export the file again", place, off,
                 )  # fmt: skip
 
-    def _sound(self, sheet: int, cut: Sequence[ReadPath]) -> tuple[list[ReadPath], list[ReadPath]]:
-        """The outlines that can be cut as they are, and the leads to them; the others are findings, at their place."""
-        split = [without_lead(path) for path in cut]
-        outlines = [outline_of(path) for path, _ in split]
-        twice = _there_before(outlines)
-        sound: list[ReadPath] = []
-        leads: list[ReadPath] = []
-        kept: list[shapely.Polygon] = []
-        for index, ((path, lead), outline) in enumerate(zip(split, outlines, strict=True)):
-            place, name = path.segments[-1].end, path.name or "without a name"
-            gap = math.dist(path.segments[0].start, place)
-            if not path.closed:
-                self._bad(
-                    sheet, "open-path", f"The outline {name} is open by {say_mm(gap)}.", "Join its ends", place, gap
-                )
-            elif outline.is_empty or not outline.is_valid:
-                self._bad(sheet, "crosses-itself", f"The outline {name} crosses itself.", "Draw it anew", place)
-            elif index in twice:
-                self._bad(
-                    sheet, "cut-twice", f"The outline {name} is there twice: cutting a line twice scorches it.",
-                    "Delete one of them", place,
-                )  # fmt: skip
-            else:
-                sound.append(path)
-                kept.append(outline)
-                leads += [lead] if lead else []
-        dropped = set()
-        for first, second, spot in _crossing(kept):
-            dropped.add(second)
-            self._bad(
-                sheet, "paths-cross",
-                f"The outlines {sound[first].name or 'without a name'} and {sound[second].name or 'without a name'} cross.",
-                "Move one of them, or make one outline of both", spot,
-            )  # fmt: skip
-        return [path for i, path in enumerate(sound) if i not in dropped], leads
-
     def _bad(self, sheet: int, code: str, why: str, fix: str, place: Point, amount: float = 0.0) -> None:
         fix = f"{fix}, or export the file again."
         self.findings.append(Finding(code, "stop", why, fix, sheet=sheet, place=place, amount=amount))
@@ -322,7 +274,7 @@ class _Prover:
 
     def _webs(self, part: FlatPart, piece: shapely.Geometry, where: dict[str, object]) -> None:
         """The thinnest web between two cuts of a part, one finding a part."""
-        found = _thinnest_web(piece)
+        found = thinnest_web(piece)
         if found and not any(one.code == "thin-web" and one.part == part.id for one in self.findings):
             width, place = found
             self.findings.append(
@@ -347,134 +299,9 @@ class _Prover:
             )
         )  # fmt: skip
 
-    def mates(self) -> None:
-        self._lay_calipers()
-        for mate in self.build.mates:
-            if all(self.gauges[change.part] for change in mate.members):
-                self._mate(mate)
-
-    def _lay_calipers(self) -> None:
-        """All that will be measured on a piece at once."""
-        lines: dict[str, list[Line]] = {part: [] for part in self.gauges}
-        for mate in self.build.mates:
-            for contact in mate.contacts:
-                for caliper in (contact.inner, contact.outer, contact.stands):
-                    if caliper:
-                        lines[caliper.part] += caliper.lines
-            for change, line in bar_lines(mate):
-                lines[change.part].append(line)
-        for part, gauges in self.gauges.items():
-            for gauge in gauges:
-                gauge.lay(lines[part])
-
-    def _mate(self, mate: Mate) -> None:
-        found: list[tuple[Contact, float, float]] = []
-        for contact in mate.contacts:
-            inners = self._inner_widths(contact)
-            outers = [outer_width(gauge, contact.outer) for gauge in self.gauges[contact.outer.part]]
-            if not all(inners) or not all(outers):
-                self._missing(mate, contact)
-                return
-            known = [one for one in outers if one is not None], [one for one in inners if one is not None]
-            found.append((contact, min(known[0]) - max(known[1]), max(known[0]) - min(known[1])))
-        if not found:
-            return
-        # A finger and its socket may each be off by what one edge may, and by half of what the kerf is unsure by.
-        off = [
-            (low - contact.clearance, high - contact.clearance, 2 * EDGE_MM + self._unsure(contact), contact)
-            for contact, low, high in found
-        ]
-        tight = min(off, key=lambda one: one[0] + one[2])
-        loose = max(off, key=lambda one: one[1] - one[2])
-        ok = tight[0] >= -tight[2] and loose[1] <= loose[2]
-        left = [(blocked(gauge, change.sharp), change) for change in mate.members for gauge in self.gauges[change.part]]
-        (most, corner), change = max(left, key=lambda one: one[0][0])
-        if most > BLOCKED_MM and corner:
-            ok = False
-            self.findings.append(
-                Finding(
-                    "corner-blocked", "stop",
-                    f"At “{mate.title}” the tool leaves {say_mm(most, 2)} in the corners where square {mate.inner}s go.",
-                    "Relieve the corners with dogbones or T-bones, or use a finer tool.",
-                    part=change.part, place=corner.place, amount=most, joint=mate.id, placement=change.placement,
-                )
-            )  # fmt: skip
-        clearances = [value for _, low, high in found for value in (low, high)]
-        proud = self._proud(mate)
-        self.mated.append(MateProof(mate.id, mate.contacts[0].clearance, (min(clearances), max(clearances)), proud, ok))
-        if tight[0] < -tight[2]:
-            self._off_fit(mate, tight[3], tight[0], "too tight")
-        elif loose[1] > loose[2]:
-            self._off_fit(mate, loose[3], loose[1], "too loose")
-        self._uneven(mate, proud)
-
-    def _inner_widths(self, contact: Contact) -> list[float | None]:
-        if contact.inner is None:
-            return [contact.width]
-        return [inner_width(gauge, contact.inner) for gauge in self.gauges[contact.inner.part]]
-
-    def _unsure(self, contact: Contact) -> float:
-        parts = {contact.outer.part} | ({contact.inner.part} if contact.inner else set())
-        sides = 2 if len(parts) == 1 else 1
-        return sides * sum(self.basis.of(self.build.part(part).board).machine.kerf_within for part in parts)
-
-    def _missing(self, mate: Mate, contact: Contact) -> None:
-        self.findings.append(
-            Finding(
-                "fingers-missing", "stop", f"The {mate.inner}s of “{mate.title}” do not stand where its {mate.outer}s are.",
-                f"Export the file again, or use wider {mate.inner}s.", part=contact.outer.part,
-                place=_middle(contact), joint=mate.id,
-            )
-        )  # fmt: skip
-        self.mated.append(MateProof(mate.id, contact.clearance, None, None, False))
-
-    def _off_fit(self, mate: Mate, contact: Contact, off: float, how: str) -> None:
-        self.findings.append(
-            Finding(
-                "off-fit", "stop",
-                f"“{mate.title}” has {say_mm(contact.clearance + off)} of clearance as cut, {say_mm(contact.clearance)} were "
-                f"chosen: {how}.",
-                "Measure the kerf again and export the file anew.",
-                part=contact.outer.part, place=_middle(contact), amount=off, joint=mate.id,
-            )
-        )  # fmt: skip
-
-    def _proud(self, mate: Mate) -> tuple[float, float, float] | None:
-        """How far the first member's contacts, else the second's, stand out of the board they go through."""
-        standing = [one for one in mate.contacts if one.stands]
-        own = [one for one in standing if one.inner_part == mate.first.part] or standing
-        found = []
-        for contact in own:
-            assert contact.stands
-            lengths = [
-                how_long(gauge, contact.stands, void=contact.stands_void)
-                for gauge in self.gauges[contact.stands.part]
-            ]  # fmt: skip
-            found += [length for length in lengths if length is not None]
-        if not found:
-            return None
-        depth = math.fsum(found) / len(found)
-        readings = self.basis.of(self.build.part(own[0].through).board).stock.readings
-        return (depth - readings.thin, depth - readings.mean, depth - readings.thick)
-
-    def _uneven(self, mate: Mate, proud: tuple[float, float, float] | None) -> None:
-        for name, value in (("thinnest", proud[0]), ("thickest", proud[2])) if proud else ():
-            if abs(value) > PROUD_MM:
-                self.findings.append(
-                    Finding(
-                        "faces-uneven", "look",
-                        f"At “{mate.title}” the {mate.inner}s {'stand' if value > 0 else 'fall'} {say_mm(abs(value), 2)} "
-                        f"{'proud' if value > 0 else 'short'} where the board is {name}.",
-                        "Sand them flush, or pick a more even board.", part=mate.first.part, amount=value,
-                        place=_middle(mate.contacts[0]) if mate.contacts[0].outer.part == mate.first.part else None,
-                        joint=mate.id,
-                    )
-                )  # fmt: skip
-
-    def not_measured(self) -> None:
+    def not_measured(self, proved: set[str]) -> None:
         """Joints and placements whose parts are in none of the files."""
         measured = {part for part, gauges in self.gauges.items() if gauges}
-        proved = {one.mate for one in self.mated}
         missing = {one.part for one in self.findings if one.code in ("part-missing", "part-in-pieces")}
         joints = [mate.title for mate in self.build.mates if mate.id not in proved and mate.contacts]
         places = [one.placement for one in self.build.standings if one.part not in measured and one.part not in missing]
@@ -506,12 +333,6 @@ def _some(names: Sequence[str]) -> str:
     return f"{shown} {'was' if len(names) == 1 else 'were'}"
 
 
-def _middle(contact: Contact) -> Point:
-    """Half-way along the caliper on the outer part."""
-    (x0, y0), (x1, y1) = contact.outer.lines[0]
-    return ((x0 + x1) / 2, (y0 + y1) / 2)
-
-
 def _astray(astray: Astray, sheet: int) -> Finding:
     (operation, depth), off = astray.kind, astray.off
     what = OPERATIONS[operation].lower() + (f", {say_mm(depth)} deep" if depth else "")
@@ -534,98 +355,6 @@ def _astray(astray: Astray, sheet: int) -> Finding:
         "marks-astray", "stop", why, "Export the file again.", sheet=sheet, place=astray.place,
         amount=astray.length if math.isinf(off) else off,
     )  # fmt: skip
-
-
-def _there_before(outlines: Sequence[shapely.Polygon]) -> set[int]:
-    """Which outlines run, all round, within `SAME_MM` of one before them."""
-    import shapely
-
-    closed = [index for index, outline in enumerate(outlines) if not outline.is_empty]
-    if not closed:
-        return set()
-    plain = [outlines[index].normalize() for index in closed]
-    corners = shapely.points(shapely.bounds(plain)[:, :2])
-    near = shapely.STRtree(corners).query(corners, predicate="dwithin", distance=2 * SAME_MM)
-    return {
-        closed[later] for later, first in near.T.tolist()
-        if first < later and plain[later].equals_exact(plain[first], SAME_MM)
-    }  # fmt: skip
-
-
-def _crossing(outlines: Sequence[shapely.Polygon]) -> Iterator[tuple[int, int, Point]]:
-    """Pairs of outlines that cross or run along each other, the larger first, and a place where they do."""
-    import shapely
-
-    rings = [outline.exterior for outline in outlines]
-    if len(rings) < 2:
-        return
-    a, b = shapely.STRtree(rings).query(rings, predicate="intersects")
-    for first, second in zip(a.tolist(), b.tolist(), strict=True):
-        larger = (outlines[first].area, -first) > (outlines[second].area, -second)
-        if first != second and larger:
-            spot = shapely.intersection(rings[first], rings[second]).representative_point()
-            yield first, second, (spot.x, spot.y)
-
-
-def _thinnest_web(piece: shapely.Geometry) -> tuple[float, Point] | None:
-    """The least distance between two edges of a piece, hole and hole or hole and outline, where it is too little."""
-    import shapely
-
-    rings = list(shapely.get_rings(piece))
-    if len(rings) < 2:
-        return None
-    a, b = shapely.STRtree(rings).query(rings, predicate="dwithin", distance=THIN_WEB_MM)
-    ahead = a < b
-    a, b = a[ahead], b[ahead]
-    if not len(a):
-        return None
-    apart = shapely.distance([rings[i] for i in a], [rings[i] for i in b])
-    at = int(apart.argmin())
-    if apart[at] >= THIN_WEB_MM - EDGE_MM:
-        return None
-    spot = shapely.get_coordinates(shapely.shortest_line(rings[int(a[at])], rings[int(b[at])]))[0]
-    return float(apart[at]), (float(spot[0]), float(spot[1]))
-
-
-def _located(finding: Finding, build: Build, layout: Layout) -> Finding:
-    """A finding with its place on the sheet and in space, as far as one follows from the other."""
-    if finding.sheet or not finding.part or finding.place is None:
-        if finding.space is None and finding.sheet and finding.part and finding.place:
-            placed = _copy_of(layout, finding.part, finding.copy)
-            flat = placed.motion.back(finding.place) if placed else None
-            return replace(finding, space=_space(finding, build, flat)) if flat else finding
-        return _on_the_sheet(finding, build, layout)
-    placed = _copy_of(layout, finding.part, finding.copy)
-    space = finding.space or _space(finding, build, finding.place)
-    if placed is None:
-        return replace(finding, space=space)
-    return replace(
-        finding, place=placed.motion.point(finding.place), sheet=placed.sheet, copy=placed.copy, space=space
-    )  # fmt: skip
-
-
-def _on_the_sheet(finding: Finding, build: Build, layout: Layout) -> Finding:
-    """Where on its sheet a place in space is, on the part that stands there."""
-    standing = build.standing.get(finding.placement)
-    placed = _copy_of(layout, standing.part, 0) if standing else None
-    if finding.space is None or finding.sheet or standing is None or placed is None:
-        return finding
-    flat = standing.frame.flat(finding.space)
-    return replace(
-        finding, part=standing.part, place=placed.motion.point(flat), sheet=placed.sheet, copy=placed.copy
-    )  # fmt: skip
-
-
-def _copy_of(layout: Layout, part: str, copy: int) -> Placed | None:
-    return next((one for one in layout.placed if one.part == part and copy in (0, one.copy)), None)
-
-
-def _space(finding: Finding, build: Build, flat: Point) -> tuple[float, float, float] | None:
-    """Where a place of a part stands: at the placement that is named, else where the part stands first."""
-    standing = build.standing.get(finding.placement)
-    if standing is None or standing.part != finding.part:
-        standing = next((one for one in build.standings if one.part == finding.part), None)
-    return standing.frame.at(flat) if standing else None
 
 
 def _take(pieces: list[AsCut], nominal: Region, kerf: float) -> AsCut | None:
