@@ -10,7 +10,7 @@ from functools import cached_property
 from ..basis import Basis
 from ..design import Against, Design, Imported, Part, dangling
 from ..errors import BadGeometry, MissingInput, NotchError, ThicknessTooLarge
-from ..findings import Finding
+from ..findings import Finding, Place
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
 from ..joints import FACE, Change, Mate
@@ -106,7 +106,7 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     makings = []
     for part in known:
         own = [one.id for one in design.placements_of(part.id)]
-        findings += _differing(part, own, asked)
+        findings += _differing(part, own, asked, standings)
         wanted = asked.get(own[0], NOTHING) if own else NOTHING
         _check_depths(design, part, outlined[part.id], wanted)
         makings.append((part, make_part(part, shop, wanted), own[:1]))
@@ -200,7 +200,9 @@ def _asked(mates: Sequence[Mate]) -> dict[str, Asked]:
     return {name: Asked(tuple(sorted(notches[name])), tuple(cuts[name])) for name in notches}
 
 
-def _differing(part: Part, placements: Sequence[str], asked: Mapping[str, Asked]) -> list[Finding]:
+def _differing(
+    part: Part, placements: Sequence[str], asked: Mapping[str, Asked], standings: Mapping[str, Standing]
+) -> list[Finding]:
     """Placements whose joints want another part than those of the first one do."""
     if len(placements) < 2:
         return []
@@ -214,9 +216,13 @@ def _differing(part: Part, placements: Sequence[str], asked: Mapping[str, Asked]
             f"The joints at “{placements[0]}” and at “{other}” want {part.title} different; it is made as “{placements[0]}” "
             "wants it.",
             f"Make the one at “{other}” a part of its own, or join both alike.", part.id, field=f"placements/{other}",
-            placement=other,
+            placement=other, space=_middle_of(standings.get(other)),
         )
     ]  # fmt: skip
+
+
+def _middle_of(standing: Standing | None) -> Place | None:
+    return standing.frame.at((standing.width / 2, standing.height / 2), standing.thickness / 2) if standing else None
 
 
 def _same(a: Asked, b: Asked) -> bool:

@@ -7,13 +7,14 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 
 from ..basis import Basis
 from ..design import Design, Joint, Part
 from ..design import Member as JointMember
 from ..errors import NotchError, PanelsDoNotMeet
-from ..findings import Finding
+from ..findings import Finding, Place
 from ..geometry import Region
 from ..joints import FACE, KINDS, Mate, Seat
 from ..joints.mate import Asked, End, Meeting
@@ -82,17 +83,28 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
             _refuse_twice(one, met)
             met.append(one)
         except NotchError as error:
-            lost.append(_finding(joint, error))
+            lost.append(_finding(joint, error, _somewhere(site, joint)))
     return met, lost
+
+
+def _somewhere(site: Site, joint: Joint) -> Place | None:
+    """Where a joint is, as far as one of its members tells: the middle of its edge, or of its face."""
+    for member, end in _ends(joint):
+        with suppress(NotchError):
+            seat = seat_of(site, joint, member, end)
+            left, low, right, high = seat.outline.box
+            (x0, y0), (x1, y1) = seat.edges.get(member.edge, ((left, low), (right, high)))
+            return seat.frame.at(((x0 + x1) / 2, (y0 + y1) / 2))
+    return None
 
 
 def _ends(joint: Joint) -> tuple[tuple[JointMember, str], ...]:
     return ((joint.first, "first"), (joint.second, "second"))
 
 
-def _finding(joint: Joint, error: NotchError) -> Finding:
+def _finding(joint: Joint, error: NotchError, somewhere: Place | None = None) -> Finding:
     why = error.why if joint.title in error.why else f"“{joint.title}”: {error.why}"
-    place = error.place if isinstance(error, NotMeeting) else None
+    place = error.place if isinstance(error, NotMeeting) else somewhere
     amount = error.amount if isinstance(error, NotMeeting) else 0.0
     return Finding(
         error.code, "stop", why, error.fix, amount=amount, field=error.field or f"joints/{joint.id}", space=place,

@@ -226,8 +226,12 @@ def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:
 
 
 @lru_cache(maxsize=1024)
-def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
-    return Region(outline(width, height, dict(notches)))
+def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region | None:
+    """The blank drawn with its notches; None where notches of two sides run into each other, so that it crosses itself."""
+    import shapely
+
+    drawn = outline(width, height, dict(notches))
+    return Region(drawn) if shapely.Polygon([v.point for v in drawn.vertices]).is_valid else None
 
 
 def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notches) -> None:
@@ -235,7 +239,12 @@ def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notc
     assert isinstance(step, ShapeStep)
     at = step.mm(names)
     drawn = draw(step, at, names["thickness"], title_of(step))
-    making.regions = [_panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))]
+    panel = _panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))
+    if panel is None:
+        making.regions = list(drawn.regions)
+        making.cuts += _as_regions(notches, at["shape/width"], at["shape/height"])
+    else:
+        making.regions = [panel]
     _name(making, step, drawn.edges, drawn.corners)
 
 
@@ -545,6 +554,20 @@ def _name(
 ) -> None:
     making.edges |= {f"{step.id}.{name}": edge for name, edge in edges}
     making.corners |= {f"{step.id}.{name}": corner for name, corner in corners}
+
+
+def _as_regions(notches: Notches, width: float, height: float) -> list[Region]:
+    """Notches as rectangles to cut away."""
+    found = []
+    for side, some in notches.items():
+        for start, end, depth in some:
+            x, y = {
+                "bottom": ((start, end), (0.0, depth)), "top": ((start, end), (height - depth, height)),
+                "left": ((0.0, depth), (start, end)), "right": ((width - depth, width), (start, end)),
+            }[side]  # fmt: skip
+            corners = ((x[0], y[0]), (x[1], y[0]), (x[1], y[1]), (x[0], y[1]))
+            found.append(Region(Contour(tuple(Vertex(*corner) for corner in corners))))
+    return found
 
 
 def _box(regions: Sequence[Region]) -> tuple[float, float, float, float]:

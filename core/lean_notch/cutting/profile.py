@@ -108,6 +108,15 @@ class Profile:
         return None, None
 
 
+def depth_word(depth: float) -> str:
+    """A depth as layers are called after it.
+
+    >>> depth_word(4.5), depth_word(2.68730125)
+    ('4.5', '2.6873')
+    """
+    return f"{depth:.6g}"
+
+
 def layer_id(name: str) -> str:
     """A layer's name as an id: lower case, no spaces.
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..cutting import CutPath, Profile, SheetPlan
+from ..cutting.profile import depth_word
 from ..geometry import Point
 from ..operations import Operation
 from ..units import MM_PER_INCH
@@ -66,7 +67,7 @@ def file_layers(sheet: SheetPlan, profile: Profile) -> list[FileLayer]:
         known = profile.layers[operation]
         mine = [path for path in sheet.paths if path.operation == operation] if known.include else []
         for depth in sorted({path.depth for path in mine}):
-            name = f"{known.name} {depth:g}MM" if depth else known.name
+            name = f"{known.name} {depth_word(depth)}MM" if depth else known.name
             layers.append(FileLayer(name, operation, known.colour, tuple(p for p in mine if p.depth == depth)))
     return layers
 

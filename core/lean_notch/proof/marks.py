@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ..cutting import CutPath, Profile
+from ..cutting.profile import depth_word
 from ..formats.read_file import ReadPath
 from ..geometry import Point, Segment, flatten
 from ..geometry.segments import Floats
@@ -46,7 +47,10 @@ def kinds_planned(paths: Sequence[CutPath]) -> dict[Kind, list[Sequence[Segment]
     found: dict[Kind, list[Sequence[Segment]]] = defaultdict(list)
     for path in paths:
         if path.operation != "cut":
-            found[path.operation, path.depth] += [path.shape.segments, *(hole.segments for hole in path.holes)]
+            found[path.operation, float(depth_word(path.depth))] += [
+                path.shape.segments,
+                *(hole.segments for hole in path.holes),
+            ]
     return found
 
 

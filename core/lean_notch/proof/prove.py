@@ -89,10 +89,10 @@ class _Prover:
                 )  # fmt: skip
         wanted = {mark.operation for part in self.build.parts for mark in part.marks if not mark.back}
         wanted |= {"cut"} if self.build.parts else set()
-        for operation, title in OPERATIONS.items():
+        for operation in OPERATIONS:
             if operation in wanted and operation != "reference" and not self.profile.layers[operation].include:
                 self._unseen(
-                    "operation-not-given", f"What is to {title.lower()} is in none of the files, and was not looked at.",
+                    "operation-not-given", f"What is to be {_DONE[operation]} is in none of the files, and was not looked at.",
                     "Include its layer in the hand-over profile, or prove the files of all operations together.",
                 )  # fmt: skip
 
@@ -187,7 +187,7 @@ class _Prover:
             if off and operation != "reference":
                 beyond = max(-off[0], -off[1], off[0] - area.width, off[1] - area.height)
                 self._bad(
-                    sheet, "mark-off-sheet", f"What is to {OPERATIONS[operation].lower()} leaves the sheet by {say_mm(beyond)}.",
+                    sheet, "mark-off-sheet", f"What is to be {_DONE[operation]} leaves the sheet by {say_mm(beyond)}.",
                     "Move it onto its part", off, beyond,
                 )  # fmt: skip
         self._on_others(sheet, plan)
@@ -317,6 +317,9 @@ class _Prover:
             )  # fmt: skip
 
 
+_DONE = {"cut": "cut", "score": "scored", "engrave": "engraved", "pocket": "pocketed", "fold": "folded"}
+
+
 def _within(box: Box, around: Box) -> bool:
     return (
         box[0] >= around[0] - EDGE_MM and box[1] >= around[1] - EDGE_MM
@@ -335,7 +338,7 @@ def _some(names: Sequence[str]) -> str:
 
 def _astray(astray: Astray, sheet: int) -> Finding:
     (operation, depth), off = astray.kind, astray.off
-    what = OPERATIONS[operation].lower() + (f", {say_mm(depth)} deep" if depth else "")
+    what = operation + (f" {say_mm(depth)} deep" if depth else "")
     if math.isinf(off):
         why = (
             f"The file has lines to {what}; the job has none." if astray.extra
