@@ -11,6 +11,7 @@ import random
 
 import pytest
 import shapely
+from faults import right_job
 from lean_notch.cutting import CutPath, SheetPlan
 from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.formats.dxf_write import write_dxf
@@ -20,6 +21,8 @@ from lean_notch.geometry import Curved, Region
 from lean_notch.geometry.boolean import difference, intersection, union
 from lean_notch.geometry.offset import offset
 from lean_notch.geometry.segments import segments_of_rings
+from lean_notch.job import compute
+from lean_notch.proving import prove_job
 from shapes import polygon, random_region
 
 SHAPES = int(os.environ.get("SHAPES", "10000"))
@@ -109,3 +112,11 @@ def test_offsets(seed):
         low, high = sorted(flat.buffer(distance, quad_segs=64, join_style=join).area for join in ("round", "mitre"))
         slack = 2e-3 * flat.length + 1e-3
         assert low - slack <= area(results) <= high + slack, (seed, step)
+
+
+@pytest.mark.parametrize("part", range(4))
+def test_no_right_job_is_stopped(part):
+    """500 jobs of the generator that the corpus of faults is made from, in every format."""
+    for seed in range(part * 125, (part + 1) * 125):
+        proof = prove_job(compute(right_job(seed)), ("svg", "dxf", "dxf-r12")[seed % 3])
+        assert proof.verdict == "fits", (seed, [one.why for one in proof.findings])

@@ -80,7 +80,7 @@ def _offset_some(regions: Sequence[Region], distance: float) -> list[list[Region
         # Near another edge a square corner would keep away what a round one reaches.
         square = number not in tangled
         solids = [
-            _solids(moved, i, ring, clean[i] and (square or isinstance(ring, Circle)), distance)
+            _solids(moved, i, ring, clean[i] and (square or isinstance(ring, Circle)), distance, square=square)
             for i, ring in zip(here, region.rings, strict=True)
         ]
         bores = [bore for solid in solids[1:] for bore in solid]
@@ -94,13 +94,62 @@ def _offset_some(regions: Sequence[Region], distance: float) -> list[list[Region
     return results
 
 
-def _solids(moved: _Moved, index: int, ring: Ring, clean: bool, distance: float) -> list[Region]:
+def _solids(moved: _Moved, index: int, ring: Ring, clean: bool, distance: float, *, square: bool) -> list[Region]:
     """What a moved ring goes round, taken as a solid even if it is a hole."""
     if clean:
         there = moved.ring(index)
         return [Region(there)] if there else []
     outer = ring.area > 0
-    return _move_and_resolve(ring if outer else ring.reversed, distance if outer else -distance)
+    solid, by = (ring, distance) if outer else (ring.reversed, -distance)
+    resolved = _move_and_resolve(solid, by)
+    return [_squared(region, solid, by) for region in resolved] if square else resolved
+
+
+def _squared(region: Region, source: Ring, distance: float) -> Region:
+    """Arcs round corners that would have stayed square had nothing collided elsewhere are made square again."""
+    if isinstance(source, Circle):
+        return region
+    segments, ring_of = segments_of_rings([source], [0])
+    before = previous_in_ring(ring_of)
+    leaving, arriving = segments.tangents(0), segments.tangents(1)[before]
+    turn = np.arctan2(
+        arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0], (arriving * leaving).sum(axis=1)
+    )  # fmt: skip
+    long_enough = np.minimum(segments.span, segments.span[before]) > 2 * abs(distance)
+    square = ~segments.round & ~segments.round[before] & (turn * distance > 0) & long_enough
+    square &= np.pi - np.abs(turn) >= SHARPEST_MITRE - 1e-9
+    corners = {_key(segments.start[i]): float(turn[i]) for i in np.flatnonzero(square).tolist()}
+    rings = [_with_points(ring, corners, distance) for ring in region.rings]
+    if all(new is old for new, old in zip(rings, region.rings, strict=True)):
+        return region
+    moved, owner = segments_of_rings(rings, [0] * len(rings))
+    return region if len(_collisions(moved, owner)[0]) else Region(rings[0], tuple(rings[1:]))
+
+
+def _with_points(ring: Ring, corners: dict[tuple[float, float], float], distance: float) -> Ring:
+    if not isinstance(ring, Contour):
+        return ring
+    segments, vertices = ring.segments, ring.vertices
+    points: dict[int, Vertex] = {}
+    for i, segment in enumerate(segments):
+        turn = corners.get(_key(np.asarray(segment.centre))) if segment.bulge else None
+        straight = segments[i - 1].bulge == 0 and segments[(i + 1) % len(segments)].bulge == 0
+        if turn is not None and straight and abs(segment.sweep - turn) < _WHOLE_TURN:
+            (x0, y0), (x1, y1) = segments[i - 1].start, segment.start
+            reach = abs(distance * math.tan(turn / 2)) / math.dist((x0, y0), (x1, y1))
+            points[i] = Vertex(x1 + (x1 - x0) * reach, y1 + (y1 - y0) * reach)
+    if not points:
+        return ring
+    # The arc's start becomes the point; its end goes.
+    gone = {(i + 1) % len(vertices) for i in points}
+    return Contour(tuple(points.get(i, vertex) for i, vertex in enumerate(vertices) if i not in gone))
+
+
+_WHOLE_TURN = 1e-6
+
+
+def _key(place: Floats) -> tuple[float, float]:
+    return (round(float(place[0]), 5), round(float(place[1]), 5))
 
 
 @dataclass
