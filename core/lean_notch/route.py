@@ -35,7 +35,8 @@ def route(result: Result, proof: Proof | None = None) -> tuple[Stop, ...]:
     pieces = sum(part.quantity for part in built.parts)
     share = sum(result.used(sheet.number) for sheet in layout.sheets) / layout.area if layout.sheets else 0.0
     failed = len(built.failed)
-    lost = sum(finding.code in ("no-edge", "placements-differ", "dangling") for finding in built.findings)
+    unclear = sum(finding.code in ("no-edge", "placements-differ", "dangling") for finding in built.findings)
+    lost = len(built.lost) + unclear - sum(one.code == "no-edge" for one in built.lost.values())
     verdicts = list(dict.fromkeys(joint.fit.verdict for joint in joints)) or [boards[0].fit]
     return (
         _stop("measure", "Measure", ", ".join(map(_measured, boards)), _first(map(_measure_wants, boards))),

@@ -513,6 +513,13 @@ class KeptFileOut(Out):
     layers: list[str]
 
 
+class JointKindOut(Out):
+    """A kind of joint: what it is called, and whether its second member is joined at an edge or at its face."""
+
+    title: str
+    second: Literal["edge", "face"]
+
+
 class ChoicesOut(Out):
     """What the page offers to choose from; the core knows what there is. `fields` are the questions of each kind of step,
     shape and pattern: "step/shape", "shape/disc", "pattern/grid"."""
@@ -526,5 +533,5 @@ class ChoicesOut(Out):
     usual_speeds: dict[str, SpeedValues]
     reliefs: list[str]
     operations: dict[Operation, str]
-    joints: dict[str, str]
+    joints: dict[str, JointKindOut]
     fields: dict[str, tuple[FieldInfo, ...]]

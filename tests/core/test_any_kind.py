@@ -31,6 +31,7 @@ class Crossing(Typed):
 class CrossingJoint:
     how = Crossing
     title = "crossing"
+    second = "edge"
 
     def meet(self, first, second):
         axis = unit(cross(first.frame.n, second.frame.n))

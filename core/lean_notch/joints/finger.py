@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated, ClassVar
+from typing import Annotated, ClassVar, Literal
 
 from ..codec import Title
 from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
@@ -161,6 +161,7 @@ _SHARES = (0.5, 0.05)
 class FingerJoint:
     how = Finger
     title = "finger joint"
+    second: Literal["edge", "face"] = "edge"
 
     def meet(self, first: Seat, second: Seat) -> Meeting:
         return edge_to_edge(first, second)

@@ -241,6 +241,11 @@ class JointKind(Protocol):
     @property
     def title(self) -> str: ...
 
+    @property
+    def second(self) -> Literal["edge", "face"]:
+        """What its second member is joined at; the first one's is an edge."""
+        ...
+
     def meet(self, first: Seat, second: Seat) -> Meeting:
         """Where the members meet. Raises NotMeeting if they do not, with the nearest values that work."""
         ...

@@ -70,6 +70,11 @@ def edge_on_face(first: Seat, second: Seat) -> Meeting:
             f"{_edge(first)} runs at {math.degrees(math.asin(min(1.0, abs(slope)))):.1f}° to the face of {second.title}.",
             fix="Turn one of them so that the edge lies along the face.", place=_middle(first), amount=abs(slope),
         )  # fmt: skip
+    if abs(dot(first.frame.n, n)) > 1 - STRAIGHT**2:
+        raise NotMeeting(
+            f"The faces of {first.title} and {second.title} are parallel: {first.title} does not stand on that face.",
+            fix="Turn one of them by 90°, or join another pair.", place=_middle(first), amount=90.0,
+        )  # fmt: skip
     rise = dot(_inward(first), n)
     if abs(rise) < 1 - STRAIGHT:
         angle = math.degrees(math.asin(max(-1.0, min(1.0, abs(rise)))))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated, ClassVar
+from typing import Annotated, ClassVar, Literal
 
 from ..codec import Title, Whole
 from ..errors import FingerTooNarrow, FingerTooWide
@@ -84,6 +84,7 @@ def spread_tabs(
 class TabAndSlotJoint:
     how = TabAndSlot
     title = "tab and slot"
+    second: Literal["edge", "face"] = "face"
 
     def meet(self, first: Seat, second: Seat) -> Meeting:
         return edge_on_face(first, second)

@@ -965,7 +965,7 @@ export interface components {
       }
       /** Joints */
       joints: {
-        [key: string]: string
+        [key: string]: components['schemas']['JointKindOut']
       }
       /** Machine Kinds */
       machine_kinds: string[]
@@ -1584,6 +1584,19 @@ export interface components {
       revision: number
       /** Seen */
       seen: number
+    }
+    /**
+     * JointKindOut
+     * @description A kind of joint: what it is called, and whether its second member is joined at an edge or at its face.
+     */
+    JointKindOut: {
+      /**
+       * Second
+       * @enum {string}
+       */
+      second: 'edge' | 'face'
+      /** Title */
+      title: string
     }
     /**
      * KeepOutIn

@@ -22,6 +22,7 @@ interface JointDocument {
 const job = useJob()
 const choices = shallowRef<Choices | null>(null)
 const adding = ref(false)
+const changing = ref(false)
 const joints = computed(() => job.design!.joints as unknown as JointDocument[])
 const joint = computed(() => joints.value.find(({ id }) => job.selected === `joint:${id}`))
 const path = computed(() => `joints/${joint.value?.id}`)
@@ -32,7 +33,17 @@ const placements = computed(() => job.design!.standings.map(({ placement, part }
 onMounted(async () => (choices.value = await api.choices()))
 
 const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
-const words = (edge: string) => (edge === 'face' ? 'its face' : edge.replace('.', ', ').replaceAll('-', ' '))
+const words = (edge: string) =>
+  edge === 'face'
+    ? 'its face'
+    : edge
+        .replace(/^blank\./, '')
+        .replace('.', ', ')
+        .replaceAll('-', ' ')
+/** A joint that cannot be made is there to be changed. */
+const open = computed(
+  () => joint.value && (changing.value || !job.design!.mates.some(({ id }) => id === joint.value!.id)),
+)
 
 function edgesOf(placement: string): string[] {
   const id = placements.value.find((one) => one.placement === placement)?.part
@@ -63,7 +74,10 @@ async function add(kind: string): Promise<void> {
     second: member(second),
     how: { kind },
   }
-  if (await job.edit({ verb: 'put', path: `joints/${id}`, value })) job.selected = `joint:${id}`
+  if (await job.edit({ verb: 'put', path: `joints/${id}`, value })) {
+    job.selected = `joint:${id}`
+    changing.value = true
+  }
 }
 
 async function swap(): Promise<void> {
@@ -77,7 +91,7 @@ async function swap(): Promise<void> {
 
 <template>
   <section v-if="choices" class="joint">
-    <form v-if="joint" @submit.prevent>
+    <form v-if="joint && open" @submit.prevent>
       <label class="wide">
         Kind
         <select class="boxed" :value="how.kind" @change="job.put(`${path}/how`, { kind: valueOf($event) })">
@@ -115,6 +129,7 @@ async function swap(): Promise<void> {
       <AnswerField
         v-for="info in fields"
         :key="info.name"
+        class="wide"
         :info="info"
         :path="`${path}/how`"
         :value="how[info.name]"
@@ -125,6 +140,15 @@ async function swap(): Promise<void> {
       </p>
     </form>
     <p v-if="placements.length > 1" class="add">
+      <button
+        v-if="joint"
+        type="button"
+        class="link small"
+        :aria-expanded="!!open"
+        @click="changing = !changing"
+      >
+        {{ open ? 'Close' : 'Change this joint' }}
+      </button>
       <button v-if="!adding" type="button" class="link small" @click="adding = true">Add a joint</button>
       <template v-for="(title, kind) in adding ? choices.joints : {}" :key="kind">
         <button type="button" class="plain small" @click="add(String(kind))">{{ title }}</button>
@@ -152,6 +176,6 @@ form {
   gap: 12px;
 }
 .add {
-  padding: 2px 18px 8px;
+  padding: 8px 18px 2px;
 }
 </style>
