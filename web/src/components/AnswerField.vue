@@ -56,6 +56,7 @@ const text = computed(() => {
       class="boxed"
       :class="{ figure: info.kind !== 'words' }"
       :value="value"
+      :placeholder="info.help"
       :aria-invalid="problem ? 'true' : undefined"
       @change="put(valueOf($event))"
     />

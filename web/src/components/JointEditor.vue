@@ -57,6 +57,17 @@ function setPlacement(end: 'first' | 'second', placement: string): void {
   void job.put(`${path.value}/${end}`, { placement, edge: edges.includes(edge) ? edge : edges[0] })
 }
 
+/** Another kind may want the second member's face instead of an edge. */
+function setKind(kind: string): void {
+  const { placement, edge } = joint.value!.second
+  const wanted = choices.value!.joints[kind]!.second
+  const other = wanted === 'face' ? 'face' : edge === 'face' ? edgesOf(placement)[0]! : edge
+  void job.edit(
+    { verb: 'put', path: `${path.value}/how`, value: { kind } },
+    { verb: 'put', path: `${path.value}/second/edge`, value: other },
+  )
+}
+
 function titleOf(placement: string): string {
   const id = placements.value.find((one) => one.placement === placement)?.part
   return job.design!.parts.find((part) => part.id === id)?.title ?? placement
@@ -71,7 +82,7 @@ async function add(kind: string): Promise<void> {
   const value = {
     title: `${titleOf(first.placement)} and ${titleOf(second.placement).toLowerCase()}`,
     first: member(first),
-    second: member(second),
+    second: member(second, choices.value!.joints[kind]!.second === 'face' ? 'face' : undefined),
     how: { kind },
   }
   if (await job.edit({ verb: 'put', path: `joints/${id}`, value })) {
@@ -94,8 +105,8 @@ async function swap(): Promise<void> {
     <form v-if="joint && open" @submit.prevent>
       <label class="wide">
         Kind
-        <select class="boxed" :value="how.kind" @change="job.put(`${path}/how`, { kind: valueOf($event) })">
-          <option v-for="(title, kind) in choices.joints" :key="kind" :value="kind">{{ title }}</option>
+        <select class="boxed" :value="how.kind" @change="setKind(valueOf($event))">
+          <option v-for="(one, kind) in choices.joints" :key="kind" :value="kind">{{ one.title }}</option>
         </select>
       </label>
       <template v-for="end in ['first', 'second'] as const" :key="end">
@@ -150,8 +161,8 @@ async function swap(): Promise<void> {
         {{ open ? 'Close' : 'Change this joint' }}
       </button>
       <button v-if="!adding" type="button" class="link small" @click="adding = true">Add a joint</button>
-      <template v-for="(title, kind) in adding ? choices.joints : {}" :key="kind">
-        <button type="button" class="plain small" @click="add(String(kind))">{{ title }}</button>
+      <template v-for="(one, kind) in adding ? choices.joints : {}" :key="kind">
+        <button type="button" class="plain small" @click="add(String(kind))">{{ one.title }}</button>
       </template>
       <button v-if="adding" type="button" class="link small" @click="adding = false">Cancel</button>
     </p>

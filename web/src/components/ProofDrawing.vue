@@ -32,8 +32,9 @@ function lookAtCorner(): void {
   drawing.value?.lookAt([x - reach, y - reach, x + reach, y + reach])
 }
 
-function lookAt(place: readonly [number, number]): void {
-  const reach = Math.max(kerf.value * 4, 1)
+/** Near enough for what is wrong there to be seen, and far enough to know where it is. */
+function lookAt(place: readonly [number, number], amount = 0): void {
+  const reach = Math.min(Math.max(kerf.value * 4, 1, Math.abs(amount) * 4), 60)
   drawing.value?.lookAt([place[0] - reach, place[1] - reach, place[0] + reach, place[1] + reach])
 }
 

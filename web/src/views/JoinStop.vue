@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, watch } from 'vue'
 
 import AssembledDrawing from '../components/AssembledDrawing.vue'
 import JointEditor from '../components/JointEditor.vue'
@@ -27,16 +27,20 @@ const rows = computed(() =>
 const lost = computed(() => rows.value.find(({ id }) => job.selected === `joint:${id}`)?.lost)
 const proved = computed(() => job.proof?.mates.find(({ mate: id }) => id === mate.value?.id))
 
-onMounted(() => {
-  if (!job.selected.startsWith('joint:') && rows.value[0]) job.selected = `joint:${rows.value[0].id}`
-})
+/** One is always looked at, also after one was removed. */
+function select(): void {
+  if (!rows.value.some(({ id }) => job.selected === `joint:${id}`) && rows.value[0])
+    job.selected = `joint:${rows.value[0].id}`
+}
+onMounted(select)
+watch(rows, select)
 </script>
 
 <template>
   <StopLayout title="Assembled" :about="`${rows.length} joints, to scale along each axis`">
     <div class="join">
       <AssembledDrawing />
-      <div class="right">
+      <div class="right" :class="{ bare: !mate }">
         <JointLoupe v-if="mate" :mate="mate" />
         <ul aria-label="Joints">
           <li v-for="one in rows" :key="one.id">
@@ -96,8 +100,13 @@ onMounted(() => {
   min-height: 0;
   padding: 0 16px 14px 0;
 }
-ul {
+.right.bare {
+  grid-template-rows: minmax(0, 1fr);
+}
+.right:not(.bare) ul {
   max-height: 176px;
+}
+ul {
   overflow-y: auto;
 }
 li button {

@@ -25,10 +25,10 @@ const about = computed(() => {
 })
 
 /** Its place, on the sheet that it is on. */
-async function show({ sheet: on, place }: Finding): Promise<void> {
+async function show({ sheet: on, place, amount }: Finding): Promise<void> {
   if (on) number.value = on
   await nextTick()
-  if (place) drawing.value?.lookAt(place)
+  if (place) drawing.value?.lookAt(place, amount)
 }
 </script>
 
