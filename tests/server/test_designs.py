@@ -268,3 +268,41 @@ def test_the_committed_schema_is_the_apis_own():
 
     committed = json.loads((ROOT / "docs" / "openapi.json").read_text())
     assert committed == json.loads(json.dumps(api.get_openapi_schema()))
+
+
+def test_the_loupe_gets_the_contacts_of_any_kind_of_joint(monkeypatch):
+    """One that the program does not have: two boards in slots, by their thickness."""
+    from crossing import Crossing, CrossingJoint, crossing
+    from designs.shown import show_mate
+    from lean_notch.build import joint_fits
+    from lean_notch.job import compute
+    from lean_notch.joints import KINDS
+
+    monkeypatch.setitem(KINDS, Crossing, CrossingJoint())
+    job = crossing()
+    built = compute(job).build
+    [fit] = joint_fits(built.parts, built.mates, job.basis)
+    shown = show_mate(built.mates[0], fit, built)
+    assert (shown.inner, shown.outer, shown.kind) == ("board", "slot", "crossing")
+    assert {(one.outer_part, one.by_thickness, one.count) for one in shown.contacts} == {
+        ("rail", True, 1),
+        ("foot", True, 1),
+    }
+    assert all(one.width == pytest.approx(3.06) for one in shown.contacts)
+
+
+def test_a_joint_is_made_changed_and_removed_and_leaves_the_parts_as_they_were(wren, tray):
+    before = {part["id"]: part["path"] for part in tray["parts"]}
+    gone = edit(wren, tray, {"verb": "drop", "path": "joints/front-left"}).json()
+    assert len(gone["mates"]) == 7
+    assert not wren.get(f"/api/designs/{tray['id']}/proof").json()["fits"]
+    joint = next(one for one in tray["joints"] if one["id"] == "front-left")
+    back = edit(wren, gone, {"verb": "put", "path": "joints/front-left", "value": joint}).json()
+    assert {part["id"]: part["path"] for part in back["parts"]} == before
+    tabs = edit(wren, back, {"verb": "put", "path": "joints/front-left/how", "value": {"kind": "tab-and-slot"}}).json()
+    [lost] = [one for one in tabs["findings"] if one["joint"] == "front-left"]
+    assert (lost["severity"], lost["field"]) == ("stop", "joints/front-left")
+    assert lost["space"]
+    choices = wren.get("/api/choices").json()
+    assert choices["joints"]["tab-and-slot"] == {"title": "tab and slot", "second": "face"}
+    assert [field["name"] for field in choices["fields"]["joint/tab-and-slot"]] == ["count", "width"]

@@ -17,7 +17,7 @@ from ..errors import NotchError, PanelsDoNotMeet
 from ..findings import Finding, Place
 from ..geometry import Region
 from ..joints import FACE, KINDS, Mate, Seat
-from ..joints.mate import Asked, End, Meeting
+from ..joints.mate import Asked, End, Meeting, Strip
 from ..joints.meeting import NotMeeting, block_along
 from ..units import say_mm
 from .stand import Lengths, NoEdge, Outlined, Standing
@@ -70,6 +70,7 @@ def make_mates(site: Site) -> tuple[tuple[Mate, ...], tuple[Finding, ...]]:
 
 def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
     met: list[_Met] = []
+    taken: _Taken = defaultdict(list)
     lost = []
     for joint in site.design.joints:
         try:
@@ -80,11 +81,15 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
                     field=f"joints/{joint.id}/second/placement",
                 )  # fmt: skip
             one = _Met(joint, first, second, KINDS[type(joint.how)].meet(first, second))
-            _refuse_twice(one, met)
+            _refuse_twice(one, taken)
             met.append(one)
         except NotchError as error:
             lost.append(_finding(joint, error, _somewhere(site, joint)))
     return met, lost
+
+
+_Taken = dict[tuple[str, str], list[tuple[str, Strip, float]]]
+"""By placement and edge: the titles of joints there, and where they run."""
 
 
 def _somewhere(site: Site, joint: Joint) -> Place | None:
@@ -135,26 +140,27 @@ def seat_of(site: Site, joint: Joint, member: JointMember, end: str) -> Seat:
     )  # fmt: skip
 
 
-def _refuse_twice(one: _Met, before: Sequence[_Met]) -> None:
-    """An edge may be joined once in any place."""
-    for other in before:
-        for seat, strip in ((one.first, one.meeting.first), (one.second, one.meeting.second)):
-            for known, theirs in ((other.first, other.meeting.first), (other.second, other.meeting.second)):
-                if seat.placement != known.placement or strip.edge != theirs.edge or strip.edge == FACE:
-                    continue
-                a, _ = strip.flat(theirs.point(0.0, 0.0))
-                b, _ = strip.flat(theirs.point(other.meeting.length, 0.0))
-                low, high = max(0.0, min(a, b)), min(one.meeting.length, max(a, b))
-                if high - low > max(seat.thickness, 1.0) + _TOUCH_MM:
-                    raise NoEdge(
-                        f"“{one.joint.title}” joins {seat.named} of {seat.title}, which “{other.joint.title}” joins "
-                        f"already over {say_mm(high - low)}.",
-                        fix="Remove one of the two joints, or choose another edge.", field=f"joints/{one.joint.id}",
-                    )  # fmt: skip
+def _refuse_twice(one: _Met, taken: _Taken) -> None:
+    """An edge may be joined once in any place. Those that `one` takes are added."""
+    length = one.meeting.length
+    mine = [(one.first, one.meeting.first), (one.second, one.meeting.second)]
+    for seat, strip in mine:
+        for title, theirs, far in taken[seat.placement, strip.edge] if strip.edge != FACE else ():
+            a, _ = strip.flat(theirs.point(0.0, 0.0))
+            b, _ = strip.flat(theirs.point(far, 0.0))
+            both = min(length, max(a, b)) - max(0.0, min(a, b))
+            if both > max(seat.thickness, 1.0) + _TOUCH_MM:  # corners are shared, and settled later
+                raise NoEdge(
+                    f"“{one.joint.title}” joins {seat.named} of {seat.title}, which “{title}” joins already over "
+                    f"{say_mm(both)}.",
+                    fix="Remove one of the two joints, or choose another edge.", field=f"joints/{one.joint.id}",
+                )  # fmt: skip
+    for seat, strip in mine:
+        taken[seat.placement, strip.edge].append((one.joint.title, strip, length))
 
 
-_Owners = Mapping[frozenset[str], str]
-"""For three placements that are all joined to one another, the one that has their corner."""
+_Owners = Mapping[frozenset[str], Sequence[tuple[str, str]]]
+"""For two placements that are joined: the third ones at their corners, and which of the three has each corner."""
 
 
 def _corners(met: Sequence[_Met]) -> _Owners:
@@ -164,22 +170,20 @@ def _corners(met: Sequence[_Met]) -> _Owners:
     firsts: dict[frozenset[str], str] = {}
     rank: dict[str, int] = {}
     for one in met:
-        if not one.meeting.shares_bar:
-            continue
-        a, b = one.placements
-        beside[a].add(b)
-        beside[b].add(a)
-        firsts.setdefault(frozenset((a, b)), a)
-        for name in (a, b):
-            rank.setdefault(name, len(rank))
-    owners: dict[frozenset[str], str] = {}
-    for one in met:
-        a, b = one.placements
-        for c in beside[a] & beside[b] if one.meeting.shares_bar else ():
-            three = frozenset((a, b, c))
-            if three not in owners:
-                pairs = [firsts[frozenset(pair)] for pair in ((a, b), (b, c), (a, c))]
-                owners[three] = min(three, key=lambda name: (-pairs.count(name), rank[name]))
+        if one.meeting.shares_bar:
+            a, b = one.placements
+            beside[a].add(b)
+            beside[b].add(a)
+            firsts.setdefault(frozenset((a, b)), a)
+            for name in (a, b):
+                rank.setdefault(name, len(rank))
+    owners: dict[frozenset[str], list[tuple[str, str]]] = {}
+    for pair in firsts:
+        a, b = pair
+        for c in sorted(beside[a] & beside[b]):
+            three = [firsts[frozenset(two)] for two in ((a, b), (b, c), (a, c))]
+            owner = min((a, b, c), key=lambda name: (-three.count(name), rank[name]))
+            owners.setdefault(pair, []).append((c, owner))
     return owners
 
 
@@ -187,10 +191,9 @@ def _without_corners(one: _Met, owners: _Owners, site: Site) -> Meeting:
     """The shared edge without the corner blocks that are not the first member's own."""
     meeting, (a, b) = one.meeting, one.placements
     low, high, ends = 0.0, meeting.length, [End(), End()]
-    for three, owner in owners.items():
-        if not {a, b} < three or owner == a or not meeting.shares_bar:
+    for third, owner in owners.get(frozenset((a, b)), ()) if meeting.shares_bar else ():
+        if owner == a:
             continue
-        (third,) = three - {a, b}
         start, end = block_along(meeting, one.first, one.second, _seat(site, third))
         whose = "second" if owner == b else "third"
         if start <= _TOUCH_MM and end > low:

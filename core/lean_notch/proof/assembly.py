@@ -29,7 +29,7 @@ CLASH_MM = 0.05
 FILLED_MM = 0.1
 """A gap along a joint's bar that is wider than the clearance by this is a hole. Common practice: less is not seen."""
 
-MOST_PAIRS = 200_000
+MOST_PAIRS = 20_000
 _SQUARE = 1e-6
 _LEVELS = 9
 

@@ -4,10 +4,13 @@ import { computed, ref } from 'vue'
 import { assembled, project, type Panel } from '../geometry/standing'
 import type { Box } from '../geometry/view'
 import { useJob } from '../stores/job'
+import { useSettings } from '../stores/settings'
+import { inUnit } from '../units'
 import DrawingFrame from './DrawingFrame.vue'
 
 /** The parts standing as they will, to scale along each axis; they can be drawn apart. Joints are picked here. */
 const job = useJob()
+const settings = useSettings()
 const apart = ref(0)
 
 /** Every part where it stands; one that stands nowhere is not drawn. */
@@ -31,6 +34,12 @@ const box = computed<Box>(() => {
 const joints = computed(() =>
   job.design!.mates.map((mate) => ({ mate, start: project(mate.start), end: project(mate.end) })),
 )
+
+/** Where something is wrong, as far as it has a place when the parts stand together. */
+const findings = computed(() => {
+  const proof = job.proof?.moves === job.design!.moves ? job.proof.findings : job.design!.findings
+  return proof.flatMap((one) => (one.space ? [{ ...one, at: project(one.space) }] : []))
+})
 
 const selectedParts = computed(() => {
   const mate = job.design!.mates.find(({ id }) => job.selected === `joint:${id}`)
@@ -62,6 +71,10 @@ const selectedParts = computed(() => {
           :y2="at(end)[1]"
           @click="job.selected = `joint:${mate.id}`"
         />
+        <g v-for="(finding, i) in findings" :key="`finding-${i}`" :class="finding.severity">
+          <title>{{ inUnit(finding.why, settings.unit) }}</title>
+          <circle :cx="at(finding.at)[0]" :cy="at(finding.at)[1]" r="9" />
+        </g>
       </template>
     </DrawingFrame>
     <label class="apart small"
@@ -89,6 +102,14 @@ path.edge {
 path.selected {
   stroke: var(--deep);
   fill: color-mix(in srgb, var(--deep-wash) 88%, transparent);
+}
+circle {
+  fill: transparent;
+  stroke: var(--ochre);
+  stroke-width: 2;
+}
+.stop circle {
+  stroke: var(--bad);
 }
 .joint {
   stroke: transparent;
