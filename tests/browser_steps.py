@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import re
+
 from edit_paths import path_of
 from playwright.sync_api import Page
 
 
 def go(page: Page, stop: str) -> None:
-    page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()
+    page.get_by_role("navigation", name="Route").get_by_role("link", name=re.compile(f"^{stop}")).click()
 
 
 def workshop(page: Page, name: str) -> None:

@@ -1,9 +1,12 @@
 """From design and basis to flat parts."""
 
 import pytest
+import shapely
 from conftest import drawn
+from hypothesis import given
+from hypothesis import strategies as st
 from lean_notch.build import build
-from lean_notch.build.outline import Notch, outline
+from lean_notch.build.outline import Notch, can_be_drawn, outline
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
@@ -156,3 +159,28 @@ def test_panels_that_do_not_meet_are_not_joined(job):
     [lost] = build(design_from_json(document), job.basis).lost.values()
     assert lost.code == "panels-do-not-meet"
     assert "parallel" in lost.why
+
+
+edges = st.lists(st.tuples(st.integers(0, 9), st.integers(1, 3), st.integers(1, 4)), max_size=2)
+
+
+@given(st.fixed_dictionaries(dict.fromkeys(("bottom", "right", "top", "left"), edges)))
+def test_an_outline_that_can_be_drawn_does_not_cross_itself(asked):
+    """Against the library's own judgement, for any notches that do not overlap along their side."""
+    notches = {}
+    for side, some in asked.items():
+        length, at = (30 if side in ("bottom", "top") else 24), 0
+        for gap, wide, deep in some:
+            start = min(at + gap, length - wide)
+            if start >= at:
+                notches.setdefault(side, []).append(Notch(float(start), float(start + wide), float(deep)))
+                at = start + wide + 1
+    if can_be_drawn(30, 24, notches):
+        drawn = shapely.Polygon([v.point for v in outline(30, 24, notches).vertices])
+        boxes = {
+            "bottom": lambda n: (n.start, 0, n.end, n.depth), "top": lambda n: (n.start, 24 - n.depth, n.end, 24),
+            "left": lambda n: (0, n.start, n.depth, n.end), "right": lambda n: (30 - n.depth, n.start, 30, n.end),
+        }  # fmt: skip
+        cut = shapely.union_all([shapely.box(*boxes[side](n)) for side, some in notches.items() for n in some])
+        assert drawn.is_valid
+        assert drawn.symmetric_difference(shapely.box(0, 0, 30, 24).difference(cut)).area < 1e-9

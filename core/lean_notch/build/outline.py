@@ -48,6 +48,33 @@ def outline(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]
     return Contour(tuple(Vertex(float(x), float(y)) for x, y in _tidy(points)))
 
 
+def can_be_drawn(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]) -> bool:
+    """Whether no two notches of neighbouring sides meet, but for two that begin at their corner and share it: else the
+    outline would cross or touch itself."""
+    for side in ("bottom", "top"):
+        for other in ("left", "right"):
+            mine = [_from_corner(notch, width, far=other == "right") for notch in notches.get(side, ())]
+            theirs = [_from_corner(notch, height, far=side == "top") for notch in notches.get(other, ())]
+            if any(_meet(one, two) for one in mine for two in theirs):
+                return False
+    return True
+
+
+def _from_corner(notch: Notch, length: float, *, far: bool) -> Notch:
+    """A notch as measured from one end of its side."""
+    return Notch(length - notch.end, length - notch.start, notch.depth) if far else notch
+
+
+def _meet(one: Notch, two: Notch) -> bool:
+    """Of two notches at one corner, each measured from it: the one goes as deep as the other runs along."""
+    if one.depth <= 0 or two.depth <= 0:
+        return False
+    at_corner = one.start <= _SAME_MM and two.start <= _SAME_MM
+    if at_corner:
+        return one.end < two.depth - _SAME_MM or two.end < one.depth - _SAME_MM
+    return one.start <= two.depth + _SAME_MM and two.start <= one.depth + _SAME_MM
+
+
 _FLAT = ("bottom", "top")
 _NEIGHBOURS: Mapping[Side, tuple[Side, Side]] = {
     "bottom": ("left", "right"),

@@ -51,7 +51,7 @@ from ..limits import check_part_work
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
 from .flat import FailedStep, FlatMark, Making
-from .outline import Notch, Notches, outline
+from .outline import Notch, Notches, can_be_drawn, outline
 from .shapes import LARGEST_MM, draw, scaled_edge
 
 Outlines = Callable[[Imported], Sequence[Region]]
@@ -227,11 +227,9 @@ def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:
 
 @lru_cache(maxsize=1024)
 def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region | None:
-    """The blank drawn with its notches; None where notches of two sides run into each other, so that it crosses itself."""
-    import shapely
-
-    drawn = outline(width, height, dict(notches))
-    return Region(drawn) if shapely.Polygon([v.point for v in drawn.vertices]).is_valid else None
+    """The blank drawn with its notches; None where notches of two sides run into each other."""
+    asked = dict(notches)
+    return Region(outline(width, height, asked)) if can_be_drawn(width, height, asked) else None
 
 
 def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notches) -> None:
