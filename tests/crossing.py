@@ -55,10 +55,18 @@ class CrossingJoint:
                 for way in (-1.0, 1.0)
             )  # fmt: skip
             changes.append(
-                Change(seat.placement, seat.part, strip, (Notch(seat.named, x - half, x + half, deep),), (), sharp)
+                Change(
+                    seat.placement,
+                    seat.part,
+                    strip,
+                    (Notch(seat.named, x - half, x + half, deep),),
+                    (),
+                    lambda found=sharp: found,
+                )
             )
-            lines = tuple((strip.point(-2 * half, s * deep), strip.point(2 * half, s * deep)) for s in (0.5, 0.05))
-            contacts.append(Contact(other.part, None, Caliper(seat.part, lines), other.thickness, gap, deep, seat.part))
+            runs = tuple((-2 * half, share * deep, 2 * half, share * deep) for share in (0.5, 0.05))
+            outer = Caliper(seat.part, strip, runs)
+            contacts.append(Contact(other.part, None, outer, other.thickness, gap, deep, seat.part))
         return Mate(
             asked.id,
             asked.title,

@@ -9,6 +9,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ..basis import Basis
 from ..design import Design, Joint, Part
@@ -16,9 +17,10 @@ from ..design import Member as JointMember
 from ..errors import NotchError, PanelsDoNotMeet
 from ..findings import Finding, Place
 from ..geometry import Region
-from ..joints import FACE, KINDS, Mate, Seat
+from ..joints import FACE, KINDS, JointKind, Mate, Seat
 from ..joints.mate import Asked, End, Meeting, Strip
 from ..joints.meeting import NotMeeting, block_along
+from ..typed import Typed
 from ..units import say_mm
 from .stand import Lengths, NoEdge, Outlined, Standing
 
@@ -80,12 +82,26 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
                     f"“{joint.title}” joins {first.title} with itself.", fix="Choose another part for one member.",
                     field=f"joints/{joint.id}/second/placement",
                 )  # fmt: skip
-            one = _Met(joint, first, second, KINDS[type(joint.how)].meet(first, second))
+            one = _Met(joint, first, second, _meeting(KINDS[type(joint.how)], first, second))
             _refuse_twice(one, taken)
             met.append(one)
         except NotchError as error:
             lost.append(_finding(joint, error, _somewhere(site, joint)))
     return met, lost
+
+
+# An edit seldom changes many joints: the others are at hand.
+@lru_cache(maxsize=4096)
+def _meeting(kind: JointKind, first: Seat, second: Seat) -> Meeting:
+    return kind.meet(first, second)
+
+
+@lru_cache(maxsize=4096)
+def _made(
+    kind: JointKind, names: tuple[str, str], how: Typed, lengths: tuple[tuple[str, float], ...], first: Seat, second: Seat,
+    meeting: Meeting,
+) -> Mate:  # fmt: skip
+    return kind.make(Asked(*names, how, dict(lengths), first, second, meeting))
 
 
 _Taken = dict[tuple[str, str], list[tuple[str, Strip, float]]]
@@ -234,9 +250,9 @@ def _make(one: _Met, meeting: Meeting, site: Site) -> Mate:
         error.field = _typed_field(one, f"{path}/{error.field}", site)
         raise
     try:
-        mate = KINDS[type(joint.how)].make(
-            Asked(joint.id, joint.title, joint.how, lengths, one.first, one.second, meeting)
-        )
+        mate = _made(
+            KINDS[type(joint.how)], (joint.id, joint.title), joint.how, tuple(lengths.items()), one.first, one.second, meeting
+        )  # fmt: skip
     except NotMeeting:
         raise
     except NotchError as error:

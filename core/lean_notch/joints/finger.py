@@ -6,8 +6,8 @@ One division of the shared edge, from its length, the boards' thicknesses and th
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 from typing import Annotated, ClassVar, Literal
 
 from ..codec import Title
@@ -15,7 +15,7 @@ from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from ..figures import Figure
 from ..typed import Typed
 from ..units import Length, say_mm
-from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, Strip, on_edge, rising
+from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, Strip, on_edge_at
 from .meeting import edge_to_edge
 
 FINGER_PER_THICKNESS = 3.0
@@ -178,16 +178,13 @@ class FingerJoint:
             error.field = "width" if "width" in asked.lengths else "size"
             raise
         gives = _given(division, meeting)
-        changes = [
-            _change(seat, strip, some, keeps, division)
-            for seat, strip, some, keeps in (
-                (first, meeting.first, gives[0], division.second_keeps),
-                (second, meeting.second, gives[1], division.first_keeps),
-            )
-        ]
+        changes = (
+            _change(first, meeting.first, gives[0], division.second_keeps, division.finger),
+            _change(second, meeting.second, gives[1], division.first_keeps, division.finger),
+        )
         return Mate(
-            asked.id, asked.title, Finger.kind, "finger joint at 90°", "finger", "socket",
-            changes[0], changes[1], tuple(_contacts(asked, division)), meeting, _figures(asked, division),
+            asked.id, asked.title, Finger.kind, "finger joint at 90°", "finger", "socket", *changes,
+            _contacts(first.part, second.part, meeting, division), meeting, _figures(asked, division),
         )  # fmt: skip
 
 
@@ -212,57 +209,65 @@ def _given(division: FingerDivision, meeting: Meeting) -> tuple[tuple[Interval, 
 
 
 def _change(
-    seat: Seat, strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], division: FingerDivision
+    seat: Seat, strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], finger: float
 ) -> Change:
     """`fingers` are the other member's, which go into what this one `gives`."""
-    start_of_edge, end_of_edge = rising(seat.line)
-    span, depth = math.dist(start_of_edge, end_of_edge), strip.high
-    runs_on = strip.along[0] * (end_of_edge[0] - start_of_edge[0]) + strip.along[1] * (
-        end_of_edge[1] - start_of_edge[1]
-    )
-
-    def along_edge(position: float) -> float:
-        return on_edge(seat.line, strip.point(position, 0.0))
-
-    notches, sharp = [], []
-    homes = sorted(place for finger in fingers for place in finger)
+    line, named, depth = seat.line, seat.named, strip.high
+    start_at = on_edge_at(line, strip, 0.0)
+    sense = 1.0 if on_edge_at(line, strip, 1.0) > start_at else -1.0
+    span = math.dist(*line)
+    notches = []
     for start, end in gives:
-        a, b = sorted((along_edge(start), along_edge(end)))
-        notches.append(Notch(seat.named, a, b, depth))
+        a, b = _met(start_at + sense * start, span), _met(start_at + sense * end, span)
+        notches.append(Notch(named, min(a, b), max(a, b), depth))
+    corners = partial(_sharp, strip, gives, fingers, finger, start_at, sense, span)
+    return Change(seat.placement, seat.part, strip, tuple(sorted(notches)), (), corners)
+
+
+def _met(at: float, span: float) -> float:
+    """A place along an edge; its ends are met exactly."""
+    return 0.0 if at <= _TOUCH_MM else span if at >= span - _TOUCH_MM else at
+
+
+def _sharp(
+    strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], finger: float,
+    start_at: float, sense: float, span: float,
+) -> tuple[SharpCorner, ...]:  # fmt: skip
+    """The inside corners of sockets, those at an open end left out."""
+    found, depth = [], strip.high
+    homes = sorted(place for one in fingers for place in one)
+    for start, end in gives:
+        inside = [one for one in homes if start - _TOUCH_MM <= one <= end + _TOUCH_MM]
         for place, way in ((start, 1.0), (end, -1.0)):
-            at = along_edge(place)
+            at = _met(start_at + sense * place, span)
             if at in (0.0, span):
-                continue  # the socket is open at this end
-            corner = strip.point(place, depth)
+                continue
+            home = (min(inside) if way > 0 else max(inside)) if inside else place
+            beside = min(at if way * sense > 0 else span - at, finger)
             along = (way * strip.along[0], way * strip.along[1])
             across = (-strip.inward[0], -strip.inward[1])
-            inside = max if way < 0 else min
-            home = inside((one for one in homes if start - _TOUCH_MM <= one <= end + _TOUCH_MM), default=place)
-            beside = min(at if way * runs_on > 0 else span - at, division.finger)
-            sharp.append(SharpCorner(corner, along, across, beside, depth, strip.point(home, depth)))
-    return Change(seat.placement, seat.part, strip, tuple(sorted(notches)), (), tuple(sharp))
+            found.append(SharpCorner(strip.point(place, depth), along, across, beside, depth, strip.point(home, depth)))
+    return tuple(found)
 
 
-def _contacts(asked: Asked, division: FingerDivision) -> Iterator[Contact]:
+def _contacts(first: str, second: str, meeting: Meeting, division: FingerDivision) -> tuple[Contact, ...]:
     """Every finger that stands between two others."""
-    meeting, finger = asked.meeting, division.finger
-    members = ((asked.first, meeting.first), (asked.second, meeting.second))
+    finger, cuts, clearance = division.finger, division.cuts, division.clearance
+    members = ((first, meeting.first), (second, meeting.second))
+    found = []
     for i in range(1, division.count - 1):
         (inner, mine), (outer, theirs) = members if i % 2 == 0 else members[::-1]
-        middle = (division.cuts[i] + division.cuts[i + 1]) / 2
-        beside = (division.cuts[i - 1] + division.cuts[i]) / 2
-        deep = mine.high
-        yield Contact(
-            inner.part, Caliper(inner.part, tuple(_across(mine, middle, finger, share) for share in _SHARES)),
-            Caliper(outer.part, tuple(_across(theirs, middle, finger, share) for share in _SHARES)),
-            finger - division.clearance / 2, division.clearance, deep, outer.part,
-            Caliper(inner.part, ((mine.point(beside, 0.0), mine.point(beside, 1.5 * deep)),)), stands_void=True,
+        middle, beside = (cuts[i] + cuts[i + 1]) / 2, (cuts[i - 1] + cuts[i]) / 2
+        low, high, deep = middle - finger, middle + finger, mine.high
+        found.append(
+            Contact(
+                inner, Caliper(inner, mine, tuple((low, s * deep, high, s * deep) for s in _SHARES)),
+                Caliper(outer, theirs, tuple((low, s * theirs.high, high, s * theirs.high) for s in _SHARES)),
+                finger - clearance / 2, clearance, deep, outer,
+                Caliper(inner, mine, ((beside, 0.0, beside, 1.5 * deep),)), True,
+            )
         )  # fmt: skip
-
-
-def _across(strip: Strip, middle: float, reach: float, share: float) -> tuple[tuple[float, float], tuple[float, float]]:
-    depth = share * strip.high
-    return (strip.point(middle - reach, depth), strip.point(middle + reach, depth))
+    return tuple(found)
 
 
 def _figures(asked: Asked, division: FingerDivision) -> tuple[Figure, ...]:

@@ -7,8 +7,9 @@ contacts and know no kind.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Hashable, Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Any, Literal, NamedTuple, Protocol
 
 from ..basis import BoardBasis
@@ -28,11 +29,11 @@ def rising(line: Line) -> Line:
     return line if line[0] <= line[1] else (line[1], line[0])
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Seat:
     """One member of a joint as it stands, before joints. `named` is the edge that the joint names, or FACE.
 
-    `edges` are its straight edges by name, its material to their left.
+    `edges` are its straight edges by name, its material to their left. Two seats are equal if all that counts for a joint is.
     """
 
     placement: str
@@ -52,8 +53,23 @@ class Seat:
     def line(self) -> Line:
         return self.edges[self.named]
 
+    @cached_property
+    def _counts(self) -> tuple[object, ...]:
+        board = self.board
+        there = self.outline if self.named == FACE else self.edges.get(self.named)
+        return (
+            self.placement, self.part, self.title, self.named, self.frame, there, board.thickness, board.clearance, board.kerf
+        )  # fmt: skip
 
-_TOUCH_MM = 1e-6
+    @cached_property
+    def _hash(self) -> int:
+        return hash(self._counts)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Seat) and self._counts == other._counts
 
 
 @dataclass(frozen=True)
@@ -90,12 +106,12 @@ class Strip:
         return (min(xs), min(ys), max(xs), max(ys))
 
 
-def on_edge(line: Line, place: Point) -> float:
-    """How far along an edge a place on it lies, as `rising` measures; its ends are met exactly."""
+def on_edge_at(line: Line, strip: Strip, position: float) -> float:
+    """How far along an edge a position of a strip on it lies, as `rising` measures."""
     (x0, y0), (x1, y1) = rising(line)
     span = math.dist(*line)
-    at = (place[0] - x0) * ((x1 - x0) / span) + (place[1] - y0) * ((y1 - y0) / span)
-    return 0.0 if at <= _TOUCH_MM else span if at >= span - _TOUCH_MM else at
+    x, y = strip.point(position, 0.0)
+    return (x - x0) * ((x1 - x0) / span) + (y - y0) * ((y1 - y0) / span)
 
 
 class End(NamedTuple):
@@ -162,29 +178,44 @@ class SharpCorner(NamedTuple):
     home: Point
 
 
+def no_corners() -> tuple[SharpCorner, ...]:
+    return ()
+
+
 @dataclass(frozen=True)
 class Change:
-    """What a joint does to one member."""
+    """What a joint does to one member. `corners` makes its sharp corners: they are asked for where a tool or a proof is."""
 
     placement: str
     part: str
     strip: Strip | None = None
     notches: tuple[Notch, ...] = ()
     cuts: tuple[Region, ...] = ()
-    sharp: tuple[SharpCorner, ...] = ()
+    corners: Callable[[], tuple[SharpCorner, ...]] = field(default=no_corners, compare=False, repr=False)
+
+    @cached_property
+    def sharp(self) -> tuple[SharpCorner, ...]:
+        return self.corners()
 
 
-@dataclass(frozen=True)
-class Caliper:
-    """Where to measure on a part: across its material, or across a void. Each line's middle is in what is measured; of
-    several lines the one counts that leaves the least room."""
+Run = tuple[float, float, float, float]
+"""From a position and a depth of a strip to others."""
+
+
+class Caliper(NamedTuple):
+    """Where to measure on a part, along runs of one of its strips: across its material, or across a void. Each run's middle
+    is in what is measured; of several the one counts that leaves the least room."""
 
     part: str
-    lines: tuple[Line, ...]
+    strip: Strip
+    runs: tuple[Run, ...]
+
+    @property
+    def lines(self) -> tuple[Line, ...]:
+        return tuple((self.strip.point(a, b), self.strip.point(c, d)) for a, b, c, d in self.runs)
 
 
-@dataclass(frozen=True)
-class Contact:
+class Contact(NamedTuple):
     """One thing that goes into another, `clearance` wider. `inner` is None where the board itself goes in, by its
     thickness; then `inner_part` says whose.
 
@@ -232,7 +263,7 @@ class Mate:
         return (self.first, self.second)
 
 
-class JointKind(Protocol):
+class JointKind(Hashable, Protocol):
     """One kind of joint. `how` is what the document says of it."""
 
     @property

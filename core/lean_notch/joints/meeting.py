@@ -41,7 +41,7 @@ def edge_to_edge(first: Seat, second: Seat) -> Meeting:
     for seat, other in ((first, second), (second, first)):
         _along(seat, other, axis)
     for seat, other in ((first, second), (second, first)):
-        _flush(seat, other, instead=_other_edges(first, second))
+        _flush(seat, other, first, second)
     spans = [sorted(dot(axis, seat.frame.at(point)) for point in seat.line) for seat in (first, second)]
     low, high = max(spans[0][0], spans[1][0]), min(spans[0][1], spans[1][1])
     if high - low <= _TOUCH_MM:
@@ -139,12 +139,13 @@ def _along(seat: Seat, other: Seat, axis: Triple) -> None:
         )  # fmt: skip
 
 
-def _flush(seat: Seat, other: Seat, instead: str) -> None:
+def _flush(seat: Seat, other: Seat, first: Seat, second: Seat) -> None:
     """The seat's edge must be flush with the face of `other` that lies away from the seat's material."""
     off = _off_face(seat, other, seat.line)
     if abs(off) <= FLUSH_MM:
         return
     how = "short of" if off > 0 else "beyond"
+    instead = _other_edges(first, second)
     raise NotMeeting(
         f"{_edge(seat)} ends {say_mm(abs(off))} {how} the outer face of {other.title}.",
         fix=instead or f"Make {seat.title} {say_mm(abs(off))} {'longer' if off > 0 else 'shorter'} there, or move one of them.",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 from typing import Annotated, ClassVar, Literal
 
 from ..codec import Title, Whole
@@ -13,7 +14,7 @@ from ..geometry import Contour, Region, Vertex
 from ..typed import Typed
 from ..units import Length, say_mm
 from .finger import narrowest_finger
-from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, on_edge
+from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, on_edge_at
 from .meeting import NotMeeting, edge_on_face
 
 TAB_PER_THICKNESS = 5.0
@@ -100,7 +101,7 @@ class TabAndSlotJoint:
         return Mate(
             asked.id, asked.title, TabAndSlot.kind, "tabs through a face at 90°", "tab", "slot",
             Change(first.placement, first.part, meeting.first, tuple(sorted(_tabs(asked, tabs)))),
-            Change(second.placement, second.part, None, (), slots, tuple(_sharp(meeting, tabs, first.thickness, clearance))),
+            Change(second.placement, second.part, None, (), slots, partial(_sharp, meeting, tabs, first.thickness, clearance)),
             tuple(_contacts(asked, tabs, clearance)), meeting, _figures(asked, tabs),
         )  # fmt: skip
 
@@ -109,7 +110,7 @@ def _tabs(asked: Asked, tabs: Tabs) -> Iterator[Notch]:
     line, strip, clearance = asked.first.line, asked.meeting.first, asked.first.board.clearance
     for start, end in tabs.spans:
         # Half of the clearance is the tab's, half the slot's.
-        ends = sorted(on_edge(line, strip.point(at, 0.0)) for at in (start + clearance / 4, end - clearance / 4))
+        ends = sorted(on_edge_at(line, strip, at) for at in (start + clearance / 4, end - clearance / 4))
         yield Notch(asked.first.named, ends[0], ends[1], -asked.second.thickness)
 
 
@@ -146,17 +147,21 @@ def _refuse_beyond(slots: tuple[Region, ...], second: Seat, title: str) -> None:
             )  # fmt: skip
 
 
-def _sharp(meeting: Meeting, tabs: Tabs, thickness: float, clearance: float) -> Iterator[SharpCorner]:
+def _sharp(meeting: Meeting, tabs: Tabs, thickness: float, clearance: float) -> tuple[SharpCorner, ...]:
+    found = []
     strip = meeting.second
     along, inward = strip.along, strip.inward
     for start, end in tabs.spans:
         for at, way in ((start - clearance / 4, 1.0), (end + clearance / 4, -1.0)):
             for depth, rise in ((-clearance / 2, 1.0), (thickness + clearance / 2, -1.0)):
-                yield SharpCorner(
-                    strip.point(at, depth), (rise * inward[0], rise * inward[1]), (way * along[0], way * along[1]),
-                    tabs.pitch - tabs.width, tabs.width,
-                    strip.point(at + way * clearance / 2, depth + rise * clearance / 2),
+                found.append(
+                    SharpCorner(
+                        strip.point(at, depth), (rise * inward[0], rise * inward[1]), (way * along[0], way * along[1]),
+                        tabs.pitch - tabs.width, tabs.width,
+                        strip.point(at + way * clearance / 2, depth + rise * clearance / 2),
+                    )
                 )  # fmt: skip
+    return tuple(found)
 
 
 def _contacts(asked: Asked, tabs: Tabs, clearance: float) -> Iterator[Contact]:
@@ -166,16 +171,16 @@ def _contacts(asked: Asked, tabs: Tabs, clearance: float) -> Iterator[Contact]:
     for start, end in tabs.spans:
         middle = (start + end) / 2
         quarters = (start + tabs.width / 4, end - tabs.width / 4)
+        low, high = middle - reach, middle + reach
         yield Contact(
-            first.part,
-            Caliper(first.part, tuple((mine.point(middle - reach, -s * long), mine.point(middle + reach, -s * long)) for s in (0.5, 0.95))),
-            Caliper(second.part, tuple((theirs.point(middle - reach, s * thickness), theirs.point(middle + reach, s * thickness)) for s in (0.3, 0.7))),
+            first.part, Caliper(first.part, mine, tuple((low, -s * long, high, -s * long) for s in (0.5, 0.95))),
+            Caliper(second.part, theirs, tuple((low, s * thickness, high, s * thickness) for s in (0.3, 0.7))),
             tabs.width - clearance / 2, clearance, long, second.part,
-            Caliper(first.part, ((mine.point(middle, 0.0), mine.point(middle, -1.5 * long)),)),
+            Caliper(first.part, mine, ((middle, 0.0, middle, -1.5 * long),)),
         )  # fmt: skip
         yield Contact(
             first.part, None,
-            Caliper(second.part, tuple((theirs.point(at, -0.5 * thickness), theirs.point(at, 1.5 * thickness)) for at in quarters)),
+            Caliper(second.part, theirs, tuple((at, -0.5 * thickness, at, 1.5 * thickness) for at in quarters)),
             thickness, clearance, long, second.part,
         )  # fmt: skip
 
