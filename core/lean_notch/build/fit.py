@@ -76,6 +76,8 @@ def fit_wants(joints: Sequence[JointFit]) -> str:
         if joint.fit.wants:
             grouped[joint.fit.wants] = grouped.get(joint.fit.wants, 0) + 1
     whole = len(joints)
+    if whole == 1:
+        return "; ".join(f"it {wants}" for wants in grouped)
     return "; ".join(
         f"{'all' if count == whole else f'{count} of'} {whole} joints {wants}" for wants, count in grouped.items()
     )

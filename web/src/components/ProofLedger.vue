@@ -50,7 +50,7 @@ const proud = computed(() => {
     </ul>
     <h3>Joints, clearance as cut</h3>
     <p v-if="proud" class="small second about">
-      Fingers stand up to {{ fine(proud.thin) }} proud where the board is thinnest and fall up to
+      What goes through a board stands up to {{ fine(proud.thin) }} proud where it is thinnest and falls up to
       {{ fine(-proud.thick) }} short where it is thickest.
     </p>
     <ul>

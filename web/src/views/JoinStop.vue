@@ -37,7 +37,10 @@ watch(rows, select)
 </script>
 
 <template>
-  <StopLayout title="Assembled" :about="`${rows.length} joints, to scale along each axis`">
+  <StopLayout
+    title="Assembled"
+    :about="`${rows.length} joint${rows.length === 1 ? '' : 's'}, to scale along each axis`"
+  >
     <div class="join">
       <AssembledDrawing />
       <div class="right" :class="{ bare: !mate }">
