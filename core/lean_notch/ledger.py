@@ -132,7 +132,14 @@ def _mate(mate: Mate, fit: Fit, result: Result) -> tuple[Figure, ...]:
     rows = [*mate.figures]
     if mate.contacts:
         rows.append(
-            Figure("contacts", f"{mate.inner}s measured", len(mate.contacts), "computed", "in the proof", kind="count")
+            Figure(
+                "contacts",
+                "contacts",
+                len(mate.contacts),
+                "computed",
+                "places where one part goes into the other",
+                kind="count",
+            )
         )
     for number, contact in enumerate(different.values()):
         rows += _contact(mate, contact, result, f"_{number + 1}" if number else "")

@@ -17,21 +17,11 @@ from ..joints import FACE, Change, Mate
 from ..joints.mate import Notch
 from ..units import positive_mm, say_mm
 from .basis_findings import basis_findings
+from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .fit import fit_findings, joint_fits
 from .flat import FlatPart, Making
 from .mates import Site, make_mates
-from .part import (
-    NOTHING,
-    Asked,
-    Outlines,
-    Shop,
-    blank_lines,
-    check_cuts,
-    length_of,
-    make_part,
-    straight_edges,
-    takes_notches,
-)
+from .part import NOTHING, Asked, Outlines, Shop, check_cuts, make_part
 from .relief import bone_of, bones, weak_flanks
 from .shapes import LARGEST_MM
 from .stand import Outlined, Standing, stand_all
@@ -128,7 +118,7 @@ def _outlined(parts: Sequence[Part], shop: Shop) -> tuple[dict[str, Outlined], d
             region = Region(rectangle(0.0, 0.0, *size))
         else:
             made = make_part(part, shop)
-            lines = straight_edges(made)
+            lines = straight_edges(made.edges, made.regions, made.cuts)
             region = max(made.regions, key=lambda one: one.area)
             if part.blank is None:
                 boxes = [one.box for one in made.regions]

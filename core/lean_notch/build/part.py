@@ -6,7 +6,6 @@ in between needs it done.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -14,7 +13,6 @@ from typing import Any
 
 from .. import codec
 from ..design import (
-    SIDES,
     BendStep,
     CornerStep,
     Design,
@@ -39,24 +37,22 @@ from ..geometry import (
     Ring,
     Trace,
     Vertex,
-    flatten,
     mirror,
     scaled_region,
     scaled_trace,
 )
 from ..geometry.corners import chamfered, rounded
-from ..joints.mate import Line, rising
 from ..joints.mate import Notch as EdgeNotch
 from ..limits import check_part_work
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
+from .edges import NEAR_MM, as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
-from .outline import Notch, Notches, can_be_drawn, outline
+from .outline import Notch, Notches, outline
 from .shapes import LARGEST_MM, draw, scaled_edge
 
 Outlines = Callable[[Imported], Sequence[Region]]
 """The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
-NEAR_MM = 1e-6
 
 
 @dataclass(frozen=True)
@@ -68,8 +64,6 @@ class Asked:
 
 
 NOTHING = Asked()
-
-_LATER: tuple[type, ...] = (MirrorStep, GrowStep, TurnStep)
 
 
 @dataclass(frozen=True)
@@ -85,7 +79,7 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
     """`part` as its steps make it, with what joints want of it. Raises NotchError if nothing came of its first step."""
     making = Making()
     names = shop.names[part.board]
-    notches = blank_notches(part, asked.notches)
+    notches = blank_notches(part, asked.notches, names)
     for step in part.steps:
         if not step.on:
             continue
@@ -122,93 +116,13 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
 
 def _notch(making: Making, notches: Sequence[EdgeNotch]) -> None:
     """What joints take at edges that are not drawn with them: tabs are added last, so that no cut of the part takes them."""
-    lines = straight_edges(making)
-    shapes = [(notch.depth, _on_edge(lines[notch.edge], notch)) for notch in notches if notch.edge in lines]
+    lines = straight_edges(making.edges, making.regions, making.cuts)
+    shapes = [(notch.depth, as_region(lines[notch.edge], notch)) for notch in notches if notch.edge in lines]
     making.cuts += [region for depth, region in shapes if depth > 0]
     tabs = [region for depth, region in shapes if depth < 0]
     if tabs:
         _carve(making)
         making.regions = _combined(making.regions, tabs, "union")
-
-
-def _on_edge(line: Line, notch: EdgeNotch) -> Region:
-    """A notch or a tab as the rectangle that it is."""
-    (x0, y0), (x1, y1) = rising(line)
-    span = math.dist(*line)
-    ux, uy = (x1 - x0) / span, (y1 - y0) / span
-    left = 1.0 if rising(line) == line else -1.0
-    low, high = sorted((0.0, left * notch.depth))
-    places = ((notch.start, low), (notch.end, low), (notch.end, high), (notch.start, high))
-    return Region(Contour(tuple(Vertex(x0 + s * ux - d * uy, y0 + s * uy + d * ux) for s, d in places)))
-
-
-def straight_edges(making: Making) -> dict[str, Line]:
-    """The straight edges by name that a part's outline still has, each with the part's material to its left."""
-    import numpy as np
-    import shapely
-
-    named = [(name, edge) for name, edge in making.edges.items() if edge.bulge == 0 and edge.length > NEAR_MM]
-    if not named:
-        return {}
-    shape = shapely.union_all(
-        [shapely.Polygon(*_loops(region)) for region in making.regions]
-    ).difference(shapely.union_all([shapely.Polygon(*_loops(region)) for region in making.cuts]))  # fmt: skip
-    ends = np.array([(edge.start, edge.end) for _, edge in named])
-    way = ends[:, 1] - ends[:, 0]
-    left = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.hypot(*way.T)[:, None]
-    kept = np.zeros(len(named), np.int64)
-    shapely.prepare(shape)
-    for share in (0.5, 0.25, 0.75, 0.05, 0.95):
-        middle = ends[:, 0] + share * way
-        sides = [shapely.contains_xy(shape, *(middle + sign * _BESIDE_MM * left).T).astype(int) for sign in (1, -1)]
-        kept = np.where(kept == 0, sides[0] - sides[1], kept)
-    found: dict[str, Line] = {}
-    for (name, edge), sense in zip(named, kept.tolist(), strict=True):
-        if sense:
-            found[name] = (edge.start, edge.end) if sense > 0 else (edge.end, edge.start)
-    return found
-
-
-_BESIDE_MM = 1e-3
-_COARSE_MM = 0.01
-
-
-def _loops(region: Region) -> tuple[list[tuple[float, float]], list[list[tuple[float, float]]]]:
-    outer, *holes = (flatten(ring.segments, _COARSE_MM) for ring in region.rings)
-    return outer, holes
-
-
-def blank_lines(part: Part, names: Mapping[str, float]) -> dict[str, Line]:
-    """The four edges of the rectangle that a part starts from, counter-clockwise. Raises NotchError at its sizes."""
-    blank = part.blank
-    assert blank, "asked of parts with a blank"
-    width, height = (length_of(blank, path, names) for path in ("shape/width", "shape/height"))
-    corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
-    return {f"{blank.id}.{side}": (corners[i], corners[(i + 1) % 4]) for i, side in enumerate(SIDES)}
-
-
-def blank_notches(part: Part, notches: Sequence[EdgeNotch]) -> Notches | None:
-    """Notches by the blank's side, as its outline is drawn with them; None where it cannot be drawn in one go."""
-    if not takes_notches(part):
-        return None
-    blank = part.blank
-    assert blank, "a part that takes notches has one"
-    found: dict[Side, tuple[Notch, ...]] = {}
-    for edge, start, end, depth in notches:
-        step, _, name = edge.rpartition(".")
-        if step != blank.id or name not in SIDES:
-            return None
-        side: Side = name
-        found[side] = tuple(sorted((*found.get(side, ()), Notch(start, end, depth))))
-    return found
-
-
-def takes_notches(part: Part) -> bool:
-    """Whether a joint's notches can be drawn into the blank's outline at once, since nothing is added to it later."""
-    rest = [step for step in part.steps if step.on][1:]
-    return part.blank is not None and not any(
-        isinstance(step, _LATER) or (isinstance(step, ShapeStep) and step.does in ("add", "keep")) for step in rest
-    )
 
 
 def title_of(step: Step) -> str:
@@ -221,15 +135,9 @@ def title_of(step: Step) -> str:
     return step.title or step.id.replace("-", " ").replace("_", " ")
 
 
-def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:
-    return dict(step.lengths)[path].mm(names)
-
-
 @lru_cache(maxsize=1024)
-def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region | None:
-    """The blank drawn with its notches; None where notches of two sides run into each other."""
-    asked = dict(notches)
-    return Region(outline(width, height, asked)) if can_be_drawn(width, height, asked) else None
+def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
+    return Region(outline(width, height, dict(notches)))
 
 
 def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notches) -> None:
@@ -237,12 +145,7 @@ def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notc
     assert isinstance(step, ShapeStep)
     at = step.mm(names)
     drawn = draw(step, at, names["thickness"], title_of(step))
-    panel = _panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))
-    if panel is None:
-        making.regions = list(drawn.regions)
-        making.cuts += _as_regions(notches, at["shape/width"], at["shape/height"])
-    else:
-        making.regions = [panel]
+    making.regions = [_panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))]
     _name(making, step, drawn.edges, drawn.corners)
 
 
@@ -552,20 +455,6 @@ def _name(
 ) -> None:
     making.edges |= {f"{step.id}.{name}": edge for name, edge in edges}
     making.corners |= {f"{step.id}.{name}": corner for name, corner in corners}
-
-
-def _as_regions(notches: Notches, width: float, height: float) -> list[Region]:
-    """Notches as rectangles to cut away."""
-    found = []
-    for side, some in notches.items():
-        for start, end, depth in some:
-            x, y = {
-                "bottom": ((start, end), (0.0, depth)), "top": ((start, end), (height - depth, height)),
-                "left": ((0.0, depth), (start, end)), "right": ((width - depth, width), (start, end)),
-            }[side]  # fmt: skip
-            corners = ((x[0], y[0]), (x[1], y[0]), (x[1], y[1]), (x[0], y[1]))
-            found.append(Region(Contour(tuple(Vertex(*corner) for corner in corners))))
-    return found
 
 
 def _box(regions: Sequence[Region]) -> tuple[float, float, float, float]:

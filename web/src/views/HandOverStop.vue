@@ -36,12 +36,16 @@ const FORMATS: { format: FileFormat; name: string; about: string }[] = [
   { format: 'pdf', name: 'PDF', about: '1:1, a layer to switch for each operation' },
 ]
 
+const said = computed(() => {
+  const sentence = inUnit(job.proof?.sentence ?? '', settings.unit)
+  return sentence.charAt(0).toLowerCase() + sentence.slice(1)
+})
 /** What is known of the files for just this state. */
 const about = computed(() => {
   const count = job.design!.sheets.length
   const sheets = `${count} sheet${count === 1 ? '' : 's'}`
   if (job.proof?.moves !== job.design!.moves) return `${sheets}, not proved yet`
-  return `${sheets}, read back: ${inUnit(job.proof.sentence, settings.unit)}`
+  return `${sheets}, read back: ${said.value}`
 })
 const saved = computed(() => profiles.value.find(({ id }) => id === chosen.value)?.document)
 const changed = computed(() => JSON.stringify(saved.value) !== JSON.stringify(profile.value))
