@@ -370,3 +370,27 @@ def test_a_drawing_from_elsewhere_is_looked_over(open_tray, tmp_path):
     drawing.write_bytes(b"not a drawing")
     open_tray.locator("input[type=file]").set_input_files(drawing)
     expect(open_tray.get_by_role("alert")).to_contain_text("Choose a file")
+
+
+def test_a_joint_is_removed_missed_and_made_again(open_tray):
+    """Without it two panels want the same corner: the proof says so, and the joint comes back by hand."""
+    route = open_tray.get_by_role("navigation", name="Route")
+    joints = open_tray.get_by_label("Joints").get_by_role("button")
+    go(open_tray, "Join")
+    expect(joints).to_have_count(8)
+    open_tray.get_by_role("button", name="Change this joint").click()
+    open_tray.get_by_role("complementary").get_by_role("button", name="Remove").click()
+    expect(joints).to_have_count(7)
+    expect(route).to_contain_text("does not fit as it is")
+    go(open_tray, "Prove")
+    expect(open_tray.get_by_text("stand in each other by").first).to_be_visible()
+    go(open_tray, "Join")
+    open_tray.get_by_role("button", name="Add a joint").click()
+    open_tray.get_by_role("button", name="finger joint").click()
+    expect(open_tray.get_by_text("cannot be made")).to_be_visible()
+    for end, placement, edge in (("first", "front", "blank.left"), ("second", "left", "blank.right")):
+        open_tray.locator(f"[data-field$='{end}/placement']").select_option(placement)
+        open_tray.locator(f"[data-field$='{end}/edge']").select_option(edge)
+    expect(joints).to_have_count(8)
+    expect(open_tray.get_by_text("cannot be made")).to_have_count(0)
+    expect(route).to_contain_text("fits, as cut from the file")

@@ -143,6 +143,8 @@ def contact_fit(inner: BoardBasis, outer: BoardBasis, clearance: float, *, by_th
         fit = inner.fit_between(
             clearance - off, clearance + off, "if the kerf is narrower", "if the kerf is wider"
         )  # fmt: skip
+    # What was chosen for this gap, which may be the other board's.
+    fit = replace(fit, chosen=inner.fits.word(clearance))
     if inner is outer or inner == outer:
         return fit
     other = outer.fit_between(fit.low, fit.high, fit.when_low, fit.when_high)

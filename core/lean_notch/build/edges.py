@@ -81,13 +81,13 @@ def blank_notches(part: Part, notches: Sequence[EdgeNotch], names: Mapping[str, 
         return None
     blank = part.blank
     assert blank, "a part that takes notches has one"
-    found: dict[Side, tuple[Notch, ...]] = {}
+    sides: dict[str, Side] = {f"{blank.id}.{side}": side for side in SIDES}
+    some: dict[Side, list[Notch]] = {}
     for edge, start, end, depth in notches:
-        step, _, name = edge.rpartition(".")
-        if step != blank.id or name not in SIDES:
+        if edge not in sides:
             return None
-        side: Side = name
-        found[side] = tuple(sorted((*found.get(side, ()), Notch(start, end, depth))))
+        some.setdefault(sides[edge], []).append(Notch(start, end, depth))
+    found = {side: tuple(sorted(mine)) for side, mine in some.items()}
     if found:
         width, height = (length_of(blank, path, names) for path in ("shape/width", "shape/height"))
         if not _drawable(width, height, tuple(found.items())):

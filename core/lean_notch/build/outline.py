@@ -55,7 +55,9 @@ def can_be_drawn(width: float, height: float, notches: Mapping[Side, Sequence[No
         for other in ("left", "right"):
             mine = [_from_corner(notch, width, far=other == "right") for notch in notches.get(side, ())]
             theirs = [_from_corner(notch, height, far=side == "top") for notch in notches.get(other, ())]
-            if any(_meet(one, two) for one in mine for two in theirs):
+            deepest = max((notch.depth for notch in (*mine, *theirs)), default=0.0) + _SAME_MM
+            near = [[one for one in some if one.start <= deepest] for some in (mine, theirs)]
+            if any(_meet(one, two) for one in near[0] for two in near[1]):
                 return False
     return True
 
