@@ -243,6 +243,15 @@ def test_large_letters_for_a_router_are_not_stopped():
     assert left.amount < 12
 
 
+def test_a_path_round_all_but_nothing_has_a_word():
+    """A slot of 6.02 for a tool of 6: its path is 0.02 mm wide and 34 long."""
+    slot = shape("s", {"kind": "rectangle", "width": 40, "height": 6.02}, does="cut", x=60, y=60)
+    proof = prove_job(compute(sign([slot], machine=ROUTER)))
+    [told] = [one for one in proof.findings if one.code == "barely-fits"]
+    assert told.amount == pytest.approx(0.02, abs=0.001)
+    assert proof.verdict == "fits"
+
+
 def test_text_paths_have_no_pieces_too_short_to_cut():
     text = {"kind": "lettering", "text": "Marsh & Pond 8", "height": 20}
     result = compute(sign([shape("t", text, does="cut", x=30, y=60)]))

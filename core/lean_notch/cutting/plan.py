@@ -30,6 +30,9 @@ REFERENCE_MM = 100.0
 """A square of this size, if asked for, shows at a glance whether a file was read at the right scale."""
 
 LABEL_MM = 5.0
+BARELY_MM = 0.05
+"""A path narrower than this is one line, cut to and fro. Common practice: some machines stop or burn there."""
+
 REACHED_MM = 0.1
 """An inside corner that keeps less than this is not felt. Common practice."""
 
@@ -260,7 +263,13 @@ def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: 
     for mark in part.marks:
         if mark.operation in included and not mark.back:
             paths += _mark_paths(part, mark, kerf, profile)
-    said = (*_lost(part, grown, kerf), *_too_fine(part, kerf), *_unreached(part, grown, kerf), *_on_the_back(part))
+    said = (
+        *_lost(part, grown, kerf),
+        *_too_fine(part, kerf),
+        *_unreached(part, grown, kerf),
+        *_barely(part, grown),
+        *_on_the_back(part),
+    )
     return _Drawing(tuple(paths), said)
 
 
@@ -352,6 +361,22 @@ def _lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
                 "Make that hole wider than the kerf, or use a finer beam or tool.",
                 part.id, place=((left + right) / 2, (low + high) / 2), amount=kerf - min(right - left, high - low),
             )  # fmt: skip
+
+
+def _barely(part: FlatPart, grown: Region) -> Iterator[Finding]:
+    """Holes that the tool only just fits into, one finding a part: its path there lies all but on itself."""
+    thin = [(2 * abs(ring.area) / ring.length, ring) for ring in grown.holes]
+    thin = [one for one in thin if one[0] < BARELY_MM]
+    if thin:
+        width, ring = min(thin, key=lambda one: one[0])
+        left, low, right, high = ring.box
+        yield Finding(
+            "barely-fits", "look",
+            f"The tool only just fits into {len(thin)} hole{'s' * (len(thin) > 1)} of {part.title}: its path there is "
+            f"{say_mm(width)} wide.",
+            "Make that hole a little wider, or use a finer tool; there it cuts the same line to and fro.",
+            part.id, place=((left + right) / 2, (low + high) / 2), amount=width,
+        )  # fmt: skip
 
 
 def _unreached(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
