@@ -39,7 +39,7 @@ def edge_to_edge(first: Seat, second: Seat) -> Meeting:
         _needs_edge(seat, other)
     axis = _axis(first, second)
     for seat, other in ((first, second), (second, first)):
-        _along(seat, other, axis)
+        _along(seat, other, axis, first, second)
     for seat, other in ((first, second), (second, first)):
         _flush(seat, other, first, second)
     spans = [sorted(dot(axis, seat.frame.at(point)) for point in seat.line) for seat in (first, second)]
@@ -128,13 +128,14 @@ def _axis(first: Seat, second: Seat) -> Triple:
     return tuple((-x if back else x) + 0.0 for x in axis)  # type: ignore[return-value]
 
 
-def _along(seat: Seat, other: Seat, axis: Triple) -> None:
+def _along(seat: Seat, other: Seat, axis: Triple, first: Seat, second: Seat) -> None:
     a, b = (seat.frame.at(point) for point in seat.line)
     if math.hypot(*cross(axis, unit(minus(b, a)))) > STRAIGHT:
         good = [name for name, line in seat.edges.items() if _lies_along(seat, line, axis)]
         raise NotMeeting(
             f"{_edge(seat)} does not run along {other.title}.",
-            fix=f"Choose {_any_of(good)} of {seat.title}." if good else f"Turn {seat.title} so that its edge runs along it.",
+            fix=_other_edges(first, second)
+            or (f"Choose {_any_of(good)} of {seat.title}." if good else f"Turn {seat.title} so that its edge runs along it."),
             place=_middle(seat),
         )  # fmt: skip
 
