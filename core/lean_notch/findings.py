@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
 Severity = Literal["stop", "look", "unseen"]
@@ -33,3 +35,18 @@ class Finding:
     space: Place | None = None
     placement: str = ""
     joint: str = ""
+
+
+_ORDER: dict[Severity, int] = {"stop": 0, "unseen": 1, "look": 2}
+
+
+def shortened(findings: Sequence[Finding], most: int) -> Iterator[Finding]:
+    """The worst first; of each kind the first `most`, and one row for the rest."""
+    alike: dict[tuple[str, Severity], list[Finding]] = defaultdict(list)
+    for one in findings:
+        alike[one.code, one.severity].append(one)
+    for some in sorted(alike.values(), key=lambda some: _ORDER[some[0].severity]):
+        yield from some[:most]
+        if len(some) > most:
+            rest = len(some) - most
+            yield replace(some[most], why=f"{rest} more of the same kind.", amount=rest)

@@ -6,12 +6,12 @@ Nothing is known of the job it is for. Every check looks at the lines themselves
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
-from ..findings import Finding, Severity
+from ..findings import Finding, shortened
 from ..formats.read_file import ReadFile
 from ..geometry import Box
 from ..geometry.contour import FURTHEST_MM
@@ -69,7 +69,7 @@ def check_file(file: ReadFile, close_mm: float = CLOSE_CUTS_MM) -> FileReport:
         *too_close(drawing, close_mm),
     ]
     page = (file.width, file.height) if file.width and file.height else None
-    return FileReport(file.unit, page, drawing.box, tuple(_counts(drawing)), tuple(_shortened(findings)))
+    return FileReport(file.unit, page, drawing.box, tuple(_counts(drawing)), tuple(shortened(findings, MOST_OF_A_KIND)))
 
 
 def _counts(drawing: Drawing) -> Iterator[LayerCount]:
@@ -151,19 +151,4 @@ def _looks(file: ReadFile) -> Iterator[Finding]:
             are = "are" if len(some) > 1 else "is"
             yield finding(
                 code, "look", f"{count}{where} {are} {what}.", fix, file.paths[some[0]].segments[0].start, len(some)
-            )
-
-
-def _shortened(findings: Sequence[Finding]) -> Iterator[Finding]:
-    """The first of each kind, and one row for the rest."""
-    by_code: dict[str, list[Finding]] = defaultdict(list)
-    for one in findings:
-        by_code[one.code].append(one)
-    order: dict[Severity, int] = {"stop": 0, "look": 1}
-    for some in sorted(by_code.values(), key=lambda some: order[some[0].severity]):
-        yield from some[:MOST_OF_A_KIND]
-        if len(some) > MOST_OF_A_KIND:
-            rest, last = len(some) - MOST_OF_A_KIND, some[MOST_OF_A_KIND]
-            yield Finding(
-                last.code, last.severity, f"{rest} more of the same kind.", last.fix, place=last.place, amount=rest
             )

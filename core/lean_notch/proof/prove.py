@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 from ..basis import Basis
 from ..build import Build, FlatPart
 from ..cutting import PLAIN, CutPlan, Profile, SheetPlan, finished
-from ..findings import Finding
+from ..findings import Finding, shortened
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Motion, Point, Region
 from ..nesting import Layout, Placed
@@ -29,6 +29,10 @@ from .proof import PartProof, Proof
 
 if TYPE_CHECKING:
     import shapely
+
+
+MOST_OF_A_KIND = 100
+"""Findings of one kind beyond this are counted, not listed."""
 
 
 def prove(
@@ -50,8 +54,8 @@ def prove(
     wrong = {one.mate for one in joints.proofs if not one.ok}
     prover.findings += [*joints.findings, *in_space(stood, {mate.id for mate in build.mates} - wrong)]
     prover.not_measured({one.mate for one in joints.proofs})
-    findings = tuple(located(finding, build, layout) for finding in prover.findings)
-    return Proof(tuple(prover.parts), tuple(joints.proofs), findings, prover.pieces, _provided(build, basis))
+    findings = (located(finding, build, layout) for finding in shortened(prover.findings, MOST_OF_A_KIND))
+    return Proof(tuple(prover.parts), tuple(joints.proofs), tuple(findings), prover.pieces, _provided(build, basis))
 
 
 def _provided(build: Build, basis: Basis) -> str:
