@@ -278,7 +278,7 @@ def _on_the_back(part: FlatPart) -> Iterator[Finding]:
     back = [mark for mark in part.marks if mark.back]
     if back:
         yield Finding(
-            "on-the-back", "look",
+            "on-the-back", "unseen",
             f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}, and in no file.",
             "Make it a mark on the front, or turn the part over and do it by hand.", part.id, field=back[0].field,
         )  # fmt: skip
