@@ -91,6 +91,10 @@ async function add(kind: string): Promise<void> {
   }
 }
 
+async function remove(): Promise<void> {
+  if (await job.edit({ verb: 'drop', path: path.value })) changing.value = false
+}
+
 async function swap(): Promise<void> {
   const { first, second } = joint.value!
   await job.edit(
@@ -147,7 +151,7 @@ async function swap(): Promise<void> {
       />
       <p class="wide actions">
         <button type="button" class="link small" @click="swap">Swap first and second</button>
-        <button type="button" class="link small" @click="job.edit({ verb: 'drop', path })">Remove</button>
+        <button type="button" class="link small" @click="remove">Remove</button>
       </p>
     </form>
     <p v-if="placements.length > 1" class="add">
