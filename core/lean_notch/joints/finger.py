@@ -15,7 +15,7 @@ from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from ..figures import Figure
 from ..typed import Typed
 from ..units import Length, say_mm
-from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, Strip, on_edge_at
+from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Run, Seat, SharpCorner, Strip, on_edge_at
 from .meeting import edge_to_edge
 
 FINGER_PER_THICKNESS = 3.0
@@ -253,21 +253,25 @@ def _sharp(
 def _contacts(first: str, second: str, meeting: Meeting, division: FingerDivision) -> tuple[Contact, ...]:
     """Every finger that stands between two others."""
     finger, cuts, clearance = division.finger, division.cuts, division.clearance
-    members = ((first, meeting.first), (second, meeting.second))
+    sides = ((first, meeting.first, second, meeting.second), (second, meeting.second, first, meeting.first))
     found = []
     for i in range(1, division.count - 1):
-        (inner, mine), (outer, theirs) = members if i % 2 == 0 else members[::-1]
-        middle, beside = (cuts[i] + cuts[i + 1]) / 2, (cuts[i - 1] + cuts[i]) / 2
-        low, high, deep = middle - finger, middle + finger, mine.high
+        inner, mine, outer, theirs = sides[i % 2]
+        low, deep = cuts[i] + cuts[i + 1], mine.high
+        low, high, beside = low / 2 - finger, low / 2 + finger, (cuts[i - 1] + cuts[i]) / 2
         found.append(
             Contact(
-                inner, Caliper(inner, mine, tuple((low, s * deep, high, s * deep) for s in _SHARES)),
-                Caliper(outer, theirs, tuple((low, s * theirs.high, high, s * theirs.high) for s in _SHARES)),
+                inner, Caliper(inner, mine, _runs(low, high, deep)), Caliper(outer, theirs, _runs(low, high, theirs.high)),
                 finger - clearance / 2, clearance, deep, outer,
                 Caliper(inner, mine, ((beside, 0.0, beside, 1.5 * deep),)), True,
             )
         )  # fmt: skip
     return tuple(found)
+
+
+def _runs(low: float, high: float, depth: float) -> tuple[Run, Run]:
+    half, tips = _SHARES[0] * depth, _SHARES[1] * depth
+    return (low, half, high, half), (low, tips, high, tips)
 
 
 def _figures(asked: Asked, division: FingerDivision) -> tuple[Figure, ...]:

@@ -29,6 +29,16 @@ def rising(line: Line) -> Line:
     return line if line[0] <= line[1] else (line[1], line[0])
 
 
+class Stretch(NamedTuple):
+    """An edge in space: its ends, unit vectors along it and into its part, and its length."""
+
+    start: Triple
+    end: Triple
+    along: Triple
+    inward: Triple
+    span: float
+
+
 @dataclass(frozen=True, eq=False)
 class Seat:
     """One member of a joint as it stands, before joints. `named` is the edge that the joint names, or FACE.
@@ -52,6 +62,15 @@ class Seat:
     @property
     def line(self) -> Line:
         return self.edges[self.named]
+
+    @cached_property
+    def stretch(self) -> Stretch:
+        """The edge that is named, in space."""
+        (x0, y0), (x1, y1) = self.line
+        span = math.dist((x0, y0), (x1, y1))
+        ux, uy = (x1 - x0) / span, (y1 - y0) / span
+        place = self.frame
+        return Stretch(place.at((x0, y0)), place.at((x1, y1)), place.towards((ux, uy)), place.towards((-uy, ux)), span)
 
     @cached_property
     def _counts(self) -> tuple[object, ...]:

@@ -42,7 +42,7 @@ def edge_to_edge(first: Seat, second: Seat) -> Meeting:
         _along(seat, other, axis, first, second)
     for seat, other in ((first, second), (second, first)):
         _flush(seat, other, first, second)
-    spans = [sorted(dot(axis, seat.frame.at(point)) for point in seat.line) for seat in (first, second)]
+    spans = [sorted((dot(axis, seat.stretch.start), dot(axis, seat.stretch.end))) for seat in (first, second)]
     low, high = max(spans[0][0], spans[1][0]), min(spans[0][1], spans[1][1])
     if high - low <= _TOUCH_MM:
         gap = low - high
@@ -51,7 +51,7 @@ def edge_to_edge(first: Seat, second: Seat) -> Meeting:
             fix=f"Move one of them {say_mm(max(gap, 0.0))} along the edge and more, so that they overlap.",
             place=_middle(first), amount=gap,
         )  # fmt: skip
-    base = first.frame.at(first.line[0])
+    base = first.stretch.start
     off = low - dot(axis, base)
     # Along an axis of the room the place is exactly what it was worked out from.
     start: Triple = tuple(low if x == 1 else b + off * x for b, x in zip(base, axis, strict=True))  # type: ignore[assignment]
@@ -62,8 +62,7 @@ def edge_to_edge(first: Seat, second: Seat) -> Meeting:
 def edge_on_face(first: Seat, second: Seat) -> Meeting:
     """An edge of the first that stands square on a face of the second. Raises NotMeeting."""
     _needs_edge(first, second)
-    n, ends = second.frame.n, [first.frame.at(point) for point in first.line]
-    axis = unit(minus(ends[1], ends[0]))
+    n, ends, axis = second.frame.n, first.stretch[:2], first.stretch.along
     slope = dot(axis, n)
     if abs(slope) > STRAIGHT:
         raise NotMeeting(
@@ -75,7 +74,7 @@ def edge_on_face(first: Seat, second: Seat) -> Meeting:
             f"The faces of {first.title} and {second.title} are parallel: {first.title} does not stand on that face.",
             fix="Turn one of them by 90°, or join another pair.", place=_middle(first), amount=90.0,
         )  # fmt: skip
-    rise = dot(_inward(first), n)
+    rise = dot(first.stretch.inward, n)
     if abs(rise) < 1 - STRAIGHT:
         angle = math.degrees(math.asin(max(-1.0, min(1.0, abs(rise)))))
         raise NotMeeting(
@@ -97,7 +96,7 @@ def edge_on_face(first: Seat, second: Seat) -> Meeting:
     across = Strip(
         FACE, second.frame.flat(ends[0]), _flat_way(second, axis), _flat_way(second, behind), 0.0, first.thickness
     )
-    return Meeting(ends[0], axis, math.dist(*first.line), strip, across)
+    return Meeting(ends[0], axis, first.stretch.span, strip, across)
 
 
 def _needs_edge(seat: Seat, other: Seat) -> None:
@@ -129,8 +128,7 @@ def _axis(first: Seat, second: Seat) -> Triple:
 
 
 def _along(seat: Seat, other: Seat, axis: Triple, first: Seat, second: Seat) -> None:
-    a, b = (seat.frame.at(point) for point in seat.line)
-    if math.hypot(*cross(axis, unit(minus(b, a)))) > STRAIGHT:
+    if math.hypot(*cross(axis, seat.stretch.along)) > STRAIGHT:
         good = [name for name, line in seat.edges.items() if _lies_along(seat, line, axis)]
         raise NotMeeting(
             f"{_edge(seat)} does not run along {other.title}.",
@@ -142,7 +140,7 @@ def _along(seat: Seat, other: Seat, axis: Triple, first: Seat, second: Seat) -> 
 
 def _flush(seat: Seat, other: Seat, first: Seat, second: Seat) -> None:
     """The seat's edge must be flush with the face of `other` that lies away from the seat's material."""
-    off = _off_face(seat, other, seat.line)
+    off = _off_face(seat, other)
     if abs(off) <= FLUSH_MM:
         return
     how = "short of" if off > 0 else "beyond"
@@ -154,10 +152,10 @@ def _flush(seat: Seat, other: Seat, first: Seat, second: Seat) -> None:
     )  # fmt: skip
 
 
-def _off_face(seat: Seat, other: Seat, line: Line) -> float:
-    """How far an edge of `seat` stays short of the far face of `other`, in mm; negative: it goes beyond."""
-    depth = other.frame.depth(seat.frame.at(line[0]))
-    return depth if dot(_inward(seat, line), other.frame.n) < 0 else other.thickness - depth
+def _off_face(seat: Seat, other: Seat) -> float:
+    """How far the edge of `seat` stays short of the far face of `other`, in mm; negative: it goes beyond."""
+    depth = other.frame.depth(seat.stretch.start)
+    return depth if dot(seat.stretch.inward, other.frame.n) < 0 else other.thickness - depth
 
 
 def _other_edges(first: Seat, second: Seat) -> str:
@@ -170,7 +168,7 @@ def _other_edges(first: Seat, second: Seat) -> str:
                 (a, b) != (first.named, second.named)
                 and _lies_along(first, line_a, axis)
                 and _lies_along(second, line_b, axis)
-                and max(abs(_off_face(one, two, line_a)), abs(_off_face(two, one, line_b))) <= FLUSH_MM
+                and max(abs(_off_face(one, two)), abs(_off_face(two, one))) <= FLUSH_MM
             ):
                 return f"Join {a} of {first.title} with {b} of {second.title}: they meet."
     return ""
@@ -196,21 +194,15 @@ def _middle(seat: Seat) -> Triple:
     return seat.frame.at(((x0 + x1) / 2, (y0 + y1) / 2))
 
 
-def _inward(seat: Seat, line: Line | None = None) -> Triple:
-    """From an edge into its part, in space: its material lies to the left."""
-    (x0, y0), (x1, y1) = line or seat.line
-    span = math.dist((x0, y0), (x1, y1))
-    return seat.frame.towards(((y0 - y1) / span, (x1 - x0) / span))
-
-
 def _strip(seat: Seat, start: Triple, axis: Triple, depth: float) -> Strip:
-    (x0, y0), (x1, y1) = rising(seat.line)
-    span = math.dist((x0, y0), (x1, y1))
+    line = rising(seat.line)
+    (x0, y0), (x1, y1) = line
+    span = seat.stretch.span
     ux, uy = (x1 - x0) / span, (y1 - y0) / span
     x, y = seat.frame.flat(start)
     at = (x - x0) * ux + (y - y0) * uy  # on the edge itself, however flush the other part is
-    sense = 1.0 if dot(axis, seat.frame.towards((ux, uy))) > 0 else -1.0
-    left = 1.0 if rising(seat.line) == seat.line else -1.0
+    left = 1.0 if line is seat.line else -1.0
+    sense = left if dot(axis, seat.stretch.along) > 0 else -left
     return Strip(
         seat.named, (x0 + at * ux, y0 + at * uy), (sense * ux, sense * uy), (-left * uy + 0.0, left * ux + 0.0), 0.0, depth
     )  # fmt: skip
@@ -239,7 +231,5 @@ def _bar_corners(meeting: Meeting, first: Seat, second: Seat) -> Iterator[Triple
     """The bar's four edges, at its start."""
     for a in (0.0, first.thickness):
         for b in (0.0, second.thickness):
-            origin = first.frame.at(meeting.first.point(0.0, 0.0))
-            inward = first.frame.towards(meeting.first.inward)
-            out = add(origin, inward, b)
+            out = add(first.frame.at(meeting.first.point(0.0, 0.0)), first.frame.towards(meeting.first.inward), b)
             yield add(out, first.frame.n, -a)
