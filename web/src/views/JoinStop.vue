@@ -25,7 +25,12 @@ const rows = computed(() =>
   })),
 )
 const lost = computed(() => rows.value.find(({ id }) => job.selected === `joint:${id}`)?.lost)
-const proved = computed(() => job.proof?.mates.find(({ mate: id }) => id === mate.value?.id))
+/** Only of the state that is shown. */
+const proved = computed(() =>
+  job.proof?.moves === job.design!.moves
+    ? job.proof.mates.find(({ mate: id }) => id === mate.value?.id)
+    : undefined,
+)
 
 /** One is always looked at, also after one was removed. */
 function select(): void {
