@@ -28,7 +28,8 @@ SIDES = ("front", "back", "left", "right", "base")
 
 
 def right_job(seed: int) -> Job:
-    """A tray of any size, thickness, kerf and fit, with what may be drawn on it; of two boards, or on small sheets, in turn."""
+    """A tray of any size, thickness, kerf and fit, with what may be drawn on it; of two boards, with a divider on tabs, or on
+    small sheets, in turn."""
     rng = random.Random(seed)
     thick = rng.uniform(2, 6)
     readings = tuple(thick + rng.uniform(-0.01, 0.01) for _ in range(rng.randint(1, 5)))
@@ -72,11 +73,29 @@ def right_job(seed: int) -> Job:
         other = make_board((thick + rng.uniform(0.3, 1.0),), kerf, clearance, sheet)
         job = edited(job, Edit("put", "boards/floor", {"title": "Floor"}), Edit("put", "parts/base/board", "floor"))
         job = replace(job, basis=Basis((("main", board), ("floor", other))))
+    if seed % 5 == 3:
+        job = with_divider(job)
     if rng.random() < 0.5:
         job = edited(job, Edit("put", "parts/left/steps/grip", {
             "kind": "shape", "shape": {"kind": "disc", "diameter": 12}, "does": "cut", "x": "depth/2", "y": "height - 14",
         }))  # fmt: skip
     return job
+
+
+def with_divider(job: Job) -> Job:
+    """A divider from front to back that stands with tabs through both."""
+    blank = {"kind": "rectangle", "width": "depth", "height": "height/2"}
+    divider = {"title": "Divider", "steps": [{"kind": "shape", "id": "blank", "shape": blank}]}
+    pose = {"kind": "axes", "x": "width/4", "y": "thickness", "z": "thickness + 8", "u": "+y", "v": "+z"}
+    joints = [
+        Edit("put", f"joints/divider-{wall}", {
+            "title": f"Divider in {wall}", "first": {"placement": "divider", "edge": f"blank.{side}"},
+            "second": {"placement": wall, "edge": "face"}, "how": {"kind": "tab-and-slot"},
+        })
+        for wall, side in (("front", "left"), ("back", "right"))
+    ]  # fmt: skip
+    stands = {"part": "divider", "pose": pose}
+    return edited(job, Edit("put", "parts/divider", divider), Edit("put", "placements/divider", stands), *joints)
 
 
 def mark(name: str, operation: str, shape: dict[str, Any], **values: Any) -> dict[str, Any]:
