@@ -5,7 +5,6 @@ In: the panel's size and the notches of each side; out: one contour with two cor
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Mapping, Sequence
 from typing import NamedTuple
 
@@ -106,10 +105,18 @@ def _steps(notches: Sequence[Notch], length: float) -> list[Point]:
 
 def _tidy(points: Sequence[Point]) -> list[Point]:
     """Without repeated points and points on a straight line between their neighbours."""
-    unlike = [p for p, before in zip(points, (points[-1], *points), strict=False) if math.dist(p, before) > _SAME_MM]
-    count = len(unlike)
-    return [p for i, p in enumerate(unlike) if not _straight(unlike[i - 1], p, unlike[(i + 1) % count])]
-
-
-def _straight(a: Point, b: Point, c: Point) -> bool:
-    return abs((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) <= _SAME_MM * math.dist(a, c)
+    unlike: list[Point] = []
+    x0, y0 = points[-1]
+    for x, y in points:
+        if abs(x - x0) > _SAME_MM or abs(y - y0) > _SAME_MM:
+            unlike.append((x, y))
+        x0, y0 = x, y
+    kept = []
+    (ax, ay), (bx, by) = unlike[-1], unlike[0]
+    for cx, cy in (*unlike[1:], unlike[0]):
+        dx, dy = cx - ax, cy - ay
+        # Twice the triangle's area against the line between the neighbours, whose length is at most |dx| + |dy|.
+        if abs((bx - ax) * dy - (by - ay) * dx) > _SAME_MM * (abs(dx) + abs(dy)):
+            kept.append((bx, by))
+        ax, ay, bx, by = bx, by, cx, cy
+    return kept
