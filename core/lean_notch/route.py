@@ -99,7 +99,8 @@ def _proof_stop(proof: Proof | None, pieces: int) -> Stop:
 def _hand_over_stop(sheets: int, proof: Proof | None) -> Stop:
     if proof is None or not sheets:
         return Stop("hand-over", "Hand over", "not yet", "open")
-    return _stop("hand-over", "Hand over", f"{_many(sheets, 'file')} to cut", _NOT_YET.get(proof.verdict, ""))
+    wants = _NOT_YET.get(proof.verdict) or (f"if {proof.provided}" if proof.provided else "")
+    return _stop("hand-over", "Hand over", f"{_many(sheets, 'file')} to cut", wants)
 
 
 _NOT_YET = {"does-not-fit": "not before the proof fits", "as-far-as-seen": "not all of it was looked at"}

@@ -1,5 +1,7 @@
 """A kind of joint that the program does not have: it passes everything that works on contacts, without being known."""
 
+from dataclasses import replace
+
 import pytest
 from conftest import make_basis, make_board
 from crossing import Crossing, CrossingJoint, crossing
@@ -66,3 +68,15 @@ def test_starts_keep_off_its_slots_and_a_router_gets_its_relief():
     built = compute(relieved).build
     assert all(any(v.bulge for v in part.region.outer.vertices) for part in built.parts)
     assert prove_job(compute(relieved)).verdict == "fits"
+
+
+def test_a_joint_that_has_nothing_to_measure_is_not_called_measured(monkeypatch):
+    class Unmeasured(CrossingJoint):
+        def make(self, asked):
+            return replace(super().make(asked), contacts=())
+
+    monkeypatch.setitem(KINDS, Crossing, Unmeasured())
+    proof = prove_job(compute(crossing()))
+    assert proof.verdict == "as-far-as-seen"
+    [told] = [one for one in proof.findings if one.code == "joints-not-measured"]
+    assert "Rail over foot" in told.why

@@ -26,6 +26,7 @@ from lean_notch.job import Job, compute
 from lean_notch.nesting import LayoutSettings
 from lean_notch.proof import NOT_LOOKED_AT
 from lean_notch.proving import prove_files, prove_job
+from lean_notch.route import route
 
 BASIS = str(Path(__file__).resolve().parents[2] / "demo" / "basis.json")
 
@@ -354,3 +355,36 @@ def test_two_boards_in_one_joint_count_for_their_own_kerfs():
     fits = {one.mate: one.fit for one in joint_fits(built.parts, built.mates, job.basis)}
     assert (fits["front-base"].low, fits["front-base"].high) == (pytest.approx(-0.02), pytest.approx(0.06))
     assert (fits["front-left"].low, fits["front-left"].high) == (pytest.approx(0.0), pytest.approx(0.04))
+
+
+# What would still have been green
+
+
+def test_a_short_line_that_is_there_twice_is_found_among_long_ones():
+    """2 mm of a score line are less than a thousandth of five metres of them: lengths alone do not tell."""
+    grid = {"kind": "grid", "columns": 1, "rows": 12, "dx": 0, "dy": 14}
+    lines = shape(
+        "l", {"kind": "line", "to_x": 470, "to_y": 10}, does="mark", operation="score", x=20, y=10, pattern=grid
+    )
+    short = shape("s", {"kind": "line", "to_x": 482, "to_y": 20}, does="mark", operation="score", x=480, y=20)
+    result = compute(sign([lines, short]))
+    [file] = write_files(result, "svg")
+    line = next(one for one in file.data.decode().split("\n") if 'id="sign-1-s-1"' in one)
+    twice = file.data.decode().replace(line, f"{line}\n{line.replace(' id=', ' data-was=')}")
+    assert prove_files(result, {1: [file.data]}, "svg").verdict == "fits"
+    proof = prove_files(result, {1: [twice.encode()]}, "svg")
+    [found] = [one for one in proof.findings if one.code == "marks-astray"]
+    low = result.plan.sheets[0].paths
+    left, bottom, right, top = next(path for path in low if path.id == "sign-1-s-1").shape.box
+    assert (left - 1 <= found.place[0] <= right + 1, bottom - 1 <= found.place[1] <= top + 1) == (True, True)
+    assert found.amount == pytest.approx(2, abs=0.01)
+
+
+def test_nothing_is_ready_to_be_handed_over_on_a_kerf_that_nobody_measured():
+    def handed(job):
+        result = compute(job)
+        return next(stop for stop in route(result, prove_job(result)) if stop.key == "hand-over")
+
+    assert handed(make_job()).state == "ready"
+    typed = handed(make_job(one_board(make_board(typed_kerf=True))))
+    assert (typed.state, typed.wants) == ("look", "if the kerf is 0.14 mm (typed in, not measured)")

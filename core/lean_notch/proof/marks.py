@@ -75,9 +75,13 @@ def compare_marks(
         off, place = worst[1] if extra else worst[0]
         if off > ASTRAY_MM:
             yield Astray(kind, off, extra, place, more)
+            continue
+        # A short line that is there twice is less than the tolerance on all of them: it is looked for by itself.
+        planned_twice, twice = _doubled(wanted), _doubled(given)
+        if len(twice) > len(planned_twice):
+            yield Astray(kind, 0.0, True, twice[-1], more)
         elif abs(more) > LENGTH_SHARE * math.fsum(map(_length, wanted)) + ASTRAY_MM:
-            doubled = _doubled(given)
-            yield Astray(kind, 0.0, more > 0, doubled or place, more)
+            yield Astray(kind, 0.0, more > 0, place, more)
 
 
 def _lines(some: Sequence[Sequence[Segment]]) -> list[Floats]:
@@ -118,13 +122,14 @@ def _owners(lines: Sequence[Floats]) -> Floats:
     return np.repeat(np.arange(len(lines)), [len(line) for line in lines])
 
 
-def _doubled(lines: Sequence[Floats]) -> Point | None:
-    """A place on the first line that another one has run along already."""
+def _doubled(lines: Sequence[Floats]) -> list[Point]:
+    """A place on each line that another one has run along already."""
     seen: set[tuple[float, ...]] = set()
+    found = []
     for line in lines:
         low, high = line.min(axis=0), line.max(axis=0)
         key = tuple(np.round([*low, *high, _length(line)], 2).tolist())
         if key in seen:
-            return (float(line[0][0]), float(line[0][1]))
+            found.append((float(line[0][0]), float(line[0][1])))
         seen.add(key)
-    return None
+    return found

@@ -307,12 +307,12 @@ class _Prover:
         """Joints and placements whose parts are in none of the files."""
         measured = {part for part, gauges in self.gauges.items() if gauges}
         missing = {one.part for one in self.findings if one.code in ("part-missing", "part-in-pieces")}
-        joints = [mate.title for mate in self.build.mates if mate.id not in proved and mate.contacts]
+        joints = [mate.title for mate in self.build.mates if mate.id not in proved]
         places = [one.placement for one in self.build.standings if one.part not in measured and one.part not in missing]
         if joints:
             self._unseen(
-                "joints-not-measured", f"{_some(joints)} not measured: a part of each is in none of the files.",
-                "Prove the files of all sheets together.",
+                "joints-not-measured", f"{_some(joints)} not measured: a part is in none of the files, or there is nothing to measure.",
+                "Prove the files of all sheets together; what has no contact has to be looked at by hand.",
             )  # fmt: skip
         if places:
             self._unseen(
@@ -352,15 +352,13 @@ def _astray(astray: Astray, sheet: int) -> Finding:
         whose = "the file" if astray.extra else "the job"
         why = f"A line of {whose} to {what} lies {say_mm(off, 2)} from where it should be."
     else:
-        more = "more" if astray.length > 0 else "less"
-        why = (
-            f"The file has {say_mm(abs(astray.length), 1)} {more} of lines to {what} than the job: some are there twice."
-            if (astray.length > 0)
-            else f"The file has {say_mm(abs(astray.length), 1)} less of lines to {what} than the job."
+        more = "more" if astray.extra else "less"
+        why = f"The file has {say_mm(abs(astray.length), 1)} {more} of lines to {what} than the job" + (
+            ": some are there twice." if astray.extra else "."
         )
     return Finding(
         "marks-astray", "stop", why, "Export the file again.", sheet=sheet, place=astray.place,
-        amount=astray.length if math.isinf(off) else off,
+        amount=off if 0 < off < math.inf else astray.length,
     )  # fmt: skip
 
 
