@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 from ..design import SIDES, GrowStep, MirrorStep, Part, ShapeStep, Side, Step, TurnStep
-from ..geometry import Contour, Region, Segment, Vertex, flatten
-from ..joints.mate import Line, rising
+from ..geometry import Contour, Region, Segment, Vertex, loops
+from ..joints.mate import Line, rising, ways
 from ..joints.mate import Notch as EdgeNotch
 from .outline import Notch, Notches, can_be_drawn
 
@@ -20,9 +19,7 @@ _LATER: tuple[type, ...] = (MirrorStep, GrowStep, TurnStep)
 
 def as_region(line: Line, notch: EdgeNotch) -> Region:
     """A notch or a tab as the rectangle that it is."""
-    (x0, y0), (x1, y1) = rising(line)
-    span = math.dist(*line)
-    ux, uy = (x1 - x0) / span, (y1 - y0) / span
+    (x0, y0), (ux, uy) = rising(line)[0], ways(rising(line))[0]
     left = 1.0 if rising(line) == line else -1.0
     low, high = sorted((0.0, left * notch.depth))
     places = ((notch.start, low), (notch.end, low), (notch.end, high), (notch.start, high))
@@ -39,8 +36,8 @@ def straight_edges(edges: Mapping[str, Segment], regions: Sequence[Region], cuts
     if not named:
         return {}
     shape = shapely.union_all(
-        [shapely.Polygon(*_loops(region)) for region in regions]
-    ).difference(shapely.union_all([shapely.Polygon(*_loops(region)) for region in cuts]))  # fmt: skip
+        [shapely.Polygon(*loops(region, _COARSE_MM)) for region in regions]
+    ).difference(shapely.union_all([shapely.Polygon(*loops(region, _COARSE_MM)) for region in cuts]))  # fmt: skip
     ends = np.array([(edge.start, edge.end) for _, edge in named])
     way = ends[:, 1] - ends[:, 0]
     left = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.hypot(*way.T)[:, None]
@@ -55,11 +52,6 @@ def straight_edges(edges: Mapping[str, Segment], regions: Sequence[Region], cuts
         if sense:
             found[name] = (edge.start, edge.end) if sense > 0 else (edge.end, edge.start)
     return found
-
-
-def _loops(region: Region) -> tuple[list[tuple[float, float]], list[list[tuple[float, float]]]]:
-    outer, *holes = (flatten(ring.segments, _COARSE_MM) for ring in region.rings)
-    return outer, holes
 
 
 def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:

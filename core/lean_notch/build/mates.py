@@ -150,10 +150,7 @@ def seat_of(site: Site, joint: Joint, member: JointMember, end: str) -> Seat:
             fix=f"Edges of {part.title} that can: {', '.join(edges) or 'none, since it has no straight one'}.",
             field=f"{path}/edge",
         )  # fmt: skip
-    return Seat(
-        member.placement, part.id, part.title, member.edge, standing.frame, site.basis.of(part.board), edges,
-        site.outlines[part.id],
-    )  # fmt: skip
+    return _seat(site, member.placement, member.edge)
 
 
 def _refuse_twice(one: _Met, taken: _Taken) -> None:
@@ -226,11 +223,11 @@ def _without_corners(one: _Met, owners: _Owners, site: Site) -> Meeting:
     return meeting.trimmed(low, high, (ends[0], ends[1]))
 
 
-def _seat(site: Site, placement: str) -> Seat:
+def _seat(site: Site, placement: str, named: str = FACE) -> Seat:
     standing = site.standings[placement]
     part = _part(site, standing.part)
     return Seat(
-        placement, part.id, part.title, FACE, standing.frame, site.basis.of(part.board), site.parts[part.id].edges,
+        placement, part.id, part.title, named, standing.frame, site.basis.of(part.board), site.parts[part.id].edges,
         site.outlines[part.id],
     )  # fmt: skip
 

@@ -6,15 +6,14 @@ named lengths are.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
 from ..design import Against, AlongAxes, Design, Placement
 from ..errors import CircularPoses, NotchError
-from ..geometry.space import Frame, Triple, add, cross, frame, turned
-from ..joints.mate import Line
+from ..geometry.space import Frame, Triple, add, block_box, cross, frame, turned
+from ..joints.mate import Line, ways
 
 
 class NoEdge(NotchError):
@@ -66,14 +65,7 @@ class Standing:
     @cached_property
     def box(self) -> tuple[Triple, Triple]:
         """Lowest and highest corner of the box around the block."""
-        corners = [
-            self.frame.at((x, y), z)
-            for x in (0.0, self.width)
-            for y in (0.0, self.height)
-            for z in (0.0, self.thickness)
-        ]
-        xs, ys, zs = zip(*corners, strict=True)
-        return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
+        return block_box(self.frame, (0.0, 0.0, self.width, self.height), self.thickness)
 
 
 Lengths = Mapping[str, Mapping[str, float]]
@@ -163,27 +155,19 @@ _AXES: tuple[Triple, ...] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 def _against(one: Placement, own: Line, other: Frame, its: Line, at: Mapping[str, float]) -> Frame:
     pose = one.pose
     assert isinstance(pose, Against)
-    along, inward = (other.towards(way) for way in _ways(its))
+    along, inward = (other.towards(way) for way in ways(its)[:2])
     end = add(add(other.at(its[0], at["below"]), inward, at["into"]), along, at["along"])
     run: Triple = (-along[0], -along[1], -along[2])
     behind: Triple = (-other.n[0], -other.n[1], -other.n[2])
     # From the other's inward direction, turned about the edge: at 90 degrees straight back from its face.
     axis = cross(inward, behind)
     rise = turned(inward, axis, pose.angle)
-    (ex, ey), _ = _ways(own)
+    (ex, ey), _, _ = ways(own)
     u = add((ex * run[0], ex * run[1], ex * run[2]), rise, -ey)
     v = add((ey * run[0], ey * run[1], ey * run[2]), rise, ex)
     x, y = own[1]
     origin = add(add(end, u, -x), v, -y)
     return frame(origin, u, v, turned_over=one.mirrored)
-
-
-def _ways(line: Line) -> tuple[tuple[float, float], tuple[float, float]]:
-    """Unit vectors along an edge, and from it into the part."""
-    (x0, y0), (x1, y1) = line
-    span = math.dist((x0, y0), (x1, y1))
-    ux, uy = (x1 - x0) / span, (y1 - y0) / span
-    return (ux, uy), (-uy, ux)
 
 
 def _vector(axis: str) -> Triple:

@@ -12,7 +12,7 @@ from functools import cached_property
 from typing import TYPE_CHECKING
 
 from ..build import Mate
-from ..geometry import Circle, Contour, Point, Region, Ring, Segment, Trace, Vertex, flatten
+from ..geometry import Circle, Contour, Point, Region, Ring, Segment, Trace, Vertex, loops
 from ..geometry.corners import tangent
 from ..joints.mate import Strip
 
@@ -88,7 +88,7 @@ class Waste:
     def _tree(self) -> shapely.STRtree:
         import shapely
 
-        return shapely.STRtree([shapely.Polygon(*_loops(region)) for region in self.parts])
+        return shapely.STRtree([shapely.Polygon(*loops(region, _CHORD_MM)) for region in self.parts])
 
     def clear(self, start: Point, end: Point) -> bool:
         """Whether the beam takes nothing of a part on its way."""
@@ -102,11 +102,6 @@ class Waste:
 
 
 _CHORD_MM = 0.0005
-
-
-def _loops(region: Region) -> tuple[list[Point], list[list[Point]]]:
-    outer, *holes = (flatten(ring.segments, _CHORD_MM) for ring in region.rings)
-    return outer, holes
 
 
 def led_in(ring: Ring, length: float, waste: Waste) -> Trace | None:

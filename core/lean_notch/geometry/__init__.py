@@ -2,7 +2,7 @@
 
 from .contour import Box, Circle, Contour, Point, Segment, Trace, Vertex, rectangle
 from .cubic import Cubic, Curved
-from .flatten import flatten
+from .flatten import flatten, loops
 from .region import Region
 from .ring import Ring
 from .transform import Motion, grid, mirror, round_about, scaled_region, scaled_trace
@@ -22,6 +22,7 @@ __all__ = [
     "Vertex",
     "flatten",
     "grid",
+    "loops",
     "mirror",
     "rectangle",
     "round_about",

@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 
 from .contour import Point, Segment
+from .region import Region
 
 
 def flatten(segments: Sequence[Segment], chord_mm: float) -> list[Point]:
@@ -29,3 +30,9 @@ def flatten(segments: Sequence[Segment], chord_mm: float) -> list[Point]:
             cos, sin = math.cos(turn), math.sin(turn)
             points.append((cx + dx * cos - dy * sin, cy + dx * sin + dy * cos))
     return points
+
+
+def loops(region: Region, chord_mm: float) -> tuple[list[Point], list[list[Point]]]:
+    """The outer outline of a region and its holes as points, as polygon libraries take them."""
+    outer, *holes = (flatten(ring.segments, chord_mm) for ring in region.rings)
+    return outer, holes

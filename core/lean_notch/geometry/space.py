@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from .contour import Point
+from .contour import Box, Point
 
 Triple = tuple[float, float, float]
 
@@ -88,6 +88,14 @@ class Frame:
     def depth(self, place: Triple) -> float:
         """How far a place lies behind the face: 0 on it, negative before it."""
         return dot(minus(self.origin, place), self.n)
+
+
+def block_box(place: Frame, box: Box, thickness: float) -> tuple[Triple, Triple]:
+    """Lowest and highest corner of the box around a block: what of a face lies in `box`, `thickness` deep."""
+    left, low, right, high = box
+    corners = [place.at((x, y), z) for x in (left, right) for y in (low, high) for z in (0.0, thickness)]
+    xs, ys, zs = zip(*corners, strict=True)
+    return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
 
 
 def frame(origin: Triple, u: Triple, v: Triple, *, turned_over: bool = False) -> Frame:

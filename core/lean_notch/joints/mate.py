@@ -66,11 +66,10 @@ class Seat:
     @cached_property
     def stretch(self) -> Stretch:
         """The edge that is named, in space."""
-        (x0, y0), (x1, y1) = self.line
-        span = math.dist((x0, y0), (x1, y1))
-        ux, uy = (x1 - x0) / span, (y1 - y0) / span
+        start, end = self.line
+        along, inward, span = ways(self.line)
         place = self.frame
-        return Stretch(place.at((x0, y0)), place.at((x1, y1)), place.towards((ux, uy)), place.towards((-uy, ux)), span)
+        return Stretch(place.at(start), place.at(end), place.towards(along), place.towards(inward), span)
 
     @cached_property
     def _counts(self) -> tuple[object, ...]:
@@ -89,6 +88,14 @@ class Seat:
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, Seat) and self._counts == other._counts
+
+
+def ways(line: Line) -> tuple[Point, Point, float]:
+    """Unit vectors along a line and to its left, and its length."""
+    (x0, y0), (x1, y1) = line
+    span = math.dist((x0, y0), (x1, y1))
+    ux, uy = (x1 - x0) / span, (y1 - y0) / span
+    return (ux, uy), (-uy, ux), span
 
 
 @dataclass(frozen=True)
@@ -127,10 +134,10 @@ class Strip:
 
 def on_edge_at(line: Line, strip: Strip, position: float) -> float:
     """How far along an edge a position of a strip on it lies, as `rising` measures."""
-    (x0, y0), (x1, y1) = rising(line)
-    span = math.dist(*line)
-    x, y = strip.point(position, 0.0)
-    return (x - x0) * ((x1 - x0) / span) + (y - y0) * ((y1 - y0) / span)
+    line = rising(line)
+    (ux, uy), _, _ = ways(line)
+    (x0, y0), (x, y) = line[0], strip.point(position, 0.0)
+    return (x - x0) * ux + (y - y0) * uy
 
 
 class End(NamedTuple):

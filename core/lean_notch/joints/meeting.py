@@ -10,7 +10,7 @@ from ..errors import NotchError
 from ..geometry import Point
 from ..geometry.space import Triple, add, cross, dot, minus, unit
 from ..units import say_mm
-from .mate import FACE, Line, Meeting, Seat, Strip, rising
+from .mate import FACE, Line, Meeting, Seat, Strip, rising, ways
 
 FLUSH_MM = 0.005
 """Sides that are further out of line than this do not meet: as near as a straight edge must come out."""
@@ -196,10 +196,8 @@ def _middle(seat: Seat) -> Triple:
 
 def _strip(seat: Seat, start: Triple, axis: Triple, depth: float) -> Strip:
     line = rising(seat.line)
-    (x0, y0), (x1, y1) = line
-    span = seat.stretch.span
-    ux, uy = (x1 - x0) / span, (y1 - y0) / span
-    x, y = seat.frame.flat(start)
+    (ux, uy), _, _ = ways(line)
+    (x0, y0), (x, y) = line[0], seat.frame.flat(start)
     at = (x - x0) * ux + (y - y0) * uy  # on the edge itself, however flush the other part is
     left = 1.0 if line is seat.line else -1.0
     sense = left if dot(axis, seat.stretch.along) > 0 else -left

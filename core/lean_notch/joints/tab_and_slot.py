@@ -10,12 +10,14 @@ from typing import Annotated, ClassVar, Literal
 from ..codec import Title, Whole
 from ..errors import FingerTooNarrow, FingerTooWide
 from ..figures import Figure
-from ..geometry import Contour, Region, Vertex
+from ..geometry import Contour, Region, Vertex, loops
 from ..typed import Typed
 from ..units import Length, say_mm
 from .finger import narrowest_finger
 from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Seat, SharpCorner, on_edge_at
 from .meeting import NotMeeting, edge_on_face
+
+_COARSE_MM = 0.01
 
 TAB_PER_THICKNESS = 5.0
 TABS_APART = 4.0
@@ -130,12 +132,9 @@ def _slot(meeting: Meeting, span: tuple[float, float], thickness: float, clearan
 def _refuse_beyond(slots: tuple[Region, ...], second: Seat, title: str) -> None:
     import shapely
 
-    from ..geometry import flatten
-
-    outer, *holes = (flatten(ring.segments, 0.01) for ring in second.outline.rings)
-    face = shapely.Polygon(outer, holes)
+    face = shapely.Polygon(*loops(second.outline, _COARSE_MM))
     for slot in slots:
-        shape = shapely.Polygon(flatten(slot.outer.segments, 0.01))
+        shape = shapely.Polygon(*loops(slot, _COARSE_MM))
         if not face.contains(shape):
             beyond = shape.difference(face)
             spot = (beyond if not beyond.is_empty else shape).representative_point()

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from ..geometry import Region, flatten
+from ..geometry import Region, loops
 from ..units import say_mm
 from .problem import Layout, LayoutSettings, Piece
 
@@ -51,5 +51,4 @@ def layout_faults(layout: Layout, pieces: Sequence[Piece], settings: LayoutSetti
 def _polygon(region: Region) -> shapely.Polygon:
     import shapely
 
-    outer, *holes = (flatten(ring.segments, TOLERANCE_MM) for ring in region.rings)
-    return shapely.Polygon(outer, holes)
+    return shapely.Polygon(*loops(region, TOLERANCE_MM))

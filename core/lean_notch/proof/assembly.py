@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ..geometry import Point
-from ..geometry.space import Frame, Triple, cross, dot, minus, unit
+from ..geometry.space import Frame, Triple, block_box, cross, dot, minus, unit
 from ..joints import Change, Mate
 from ..joints.mate import Line
 from .contacts import Gauge
@@ -54,10 +54,7 @@ class Body:
         return None if less.is_empty else replace(self, gauge=Gauge(less))
 
     def box(self) -> tuple[Triple, Triple]:
-        left, low, right, high = self.shape.bounds
-        corners = [self.frame.at((x, y), z) for x in (left, right) for y in (low, high) for z in (0.0, self.thickness)]
-        xs, ys, zs = zip(*corners, strict=True)
-        return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
+        return block_box(self.frame, self.shape.bounds, self.thickness)
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING, cast
 
-from ..geometry import Point, Region, flatten
+from ..geometry import Point, Region, loops
 from .as_cut import CHORD_MM
 
 if TYPE_CHECKING:
@@ -57,8 +57,7 @@ class Comparison:
 def nominal_polygon(region: Region) -> shapely.Polygon:
     import shapely
 
-    outer, *holes = (flatten(ring.segments, CHORD_MM) for ring in region.rings)
-    return shapely.Polygon(outer, holes)
+    return shapely.Polygon(*loops(region, CHORD_MM))
 
 
 def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Comparison:

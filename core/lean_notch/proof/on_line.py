@@ -6,6 +6,7 @@ What such a cut leaves is worked out by the cut plan; here only the line as draw
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 from ..build import FlatPart
@@ -20,7 +21,23 @@ _CHORD_MM = 0.001
 _STEP_MM = 2.0
 
 
-def beside_line(part: FlatPart, motion: Motion, cut: Sequence[ReadPath], kerf: float) -> Iterator[tuple[float, Point]]:
+class CutLines:
+    """A sheet's paths to cut as lines, made when a part asks for them first."""
+
+    def __init__(self, paths: Sequence[ReadPath]) -> None:
+        self.paths = paths
+
+    @cached_property
+    def tree(self) -> shapely.STRtree:
+        import shapely
+
+        return shapely.STRtree([_line(path) for path in self.paths])
+
+    def near(self, shape: shapely.Geometry) -> list[shapely.Geometry]:
+        return list(self.tree.geometries[self.tree.query(shape)])
+
+
+def beside_line(part: FlatPart, motion: Motion, cut: CutLines, kerf: float) -> Iterator[tuple[float, Point]]:
     """For each area of a part that is cut on or outside its line: how far the nearest path is off, and where.
 
     In mm, on the sheet; only what is off by more than an edge may be.
@@ -35,13 +52,9 @@ def beside_line(part: FlatPart, motion: Motion, cut: Sequence[ReadPath], kerf: f
     ]
     if not drawn:
         return
-    lines = [_line(path) for path in cut]
-    tree = shapely.STRtree(lines)
     for shape, wanted in drawn:
-        if not lines:
-            break
         middle = shape.boundary
-        near = [lines[int(i)] for i in tree.query(middle.buffer(wanted + 1.0))]
+        near = cut.near(middle.buffer(wanted + 1.0))
         worst = max(
             (min((_off(line, ring, wanted) for line in near), default=(1.0, _any(ring))) for ring in shapely.get_parts(middle)),
             key=lambda one: one[0],

@@ -22,7 +22,7 @@ from .contacts import Gauge
 from .in_space import Stood, in_space
 from .joints_as_cut import JointsAsCut
 from .marks import Astray, compare_marks, kinds_planned, kinds_read
-from .on_line import beside_line
+from .on_line import CutLines, beside_line
 from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
 from .places import located
 from .proof import PartProof, Proof
@@ -201,20 +201,16 @@ class _Prover:
         import shapely
 
         pieces = self.pieces.get(sheet, ())
-        if not pieces:
+        marks = [path for path in plan.paths if path.operation not in ("cut", "reference")]
+        if not pieces or not marks:
             return
         placed = self.layout.on_sheet(sheet)
         own = {(one.part, one.copy): one.motion.region(self.build.part(one.part).region).box for one in placed}
         said = set[str]()
         tree = shapely.STRtree(pieces)
-        for path in plan.paths:
+        for path in marks:
             box = own.get((path.part, path.copy))
-            if (
-                path.operation in ("cut", "reference")
-                or box is None
-                or path.part in said
-                or _within(path.shape.box, box)
-            ):
+            if box is None or path.part in said or _within(path.shape.box, box):
                 continue
             line = shapely.LineString([*(s.start for s in path.shape.segments), path.shape.segments[-1].end])
             for hit in tree.query(line, predicate="intersects").tolist():
@@ -229,9 +225,10 @@ class _Prover:
 
     def _on_line(self, sheet: int, cut: Sequence[ReadPath], kerf: float) -> None:
         """Cuts that run on or outside their line, against that line itself."""
+        lines = CutLines(cut)
         for placed in self.layout.on_sheet(sheet):
             part = self.build.part(placed.part)
-            for off, place in beside_line(part, placed.motion, cut, kerf):
+            for off, place in beside_line(part, placed.motion, lines, kerf):
                 self._bad(
                     sheet, "off-line", f"A cut on or beside its line on {part.title} runs {say_mm(off)} from where it should.",
                     "Export the file again", place, off,
