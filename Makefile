@@ -25,8 +25,7 @@ demo: .stamps/venv .stamps/page ## sets everything up and starts the app with it
 	@$(MANAGE) migrate -v0
 	$(MANAGE) seed_demo
 	echo "Lean Notch: http://localhost:$(PORT) (Ctrl-C ends it)"
-	cd server
-	LEAN_NOTCH_DEMO=1 exec ../$(BIN)/uvicorn config.asgi:application --port $(PORT) --log-level warning --timeout-graceful-shutdown 2
+	LEAN_NOTCH_DEMO=1 exec $(BIN)/lean-notch-server start --port $(PORT)
 
 setup: .stamps/venv ## installs the command line into .venv/bin
 	@echo "$(BIN)/lean-notch is ready: see docs/command-line.md"

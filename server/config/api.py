@@ -2,24 +2,29 @@
 
 from __future__ import annotations
 
-import logging
-
 from accounts.api import router as accounts
 from designs.api import router as designs
-from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from lean_notch.errors import NotchError
-from ninja import NinjaAPI
+from ninja import NinjaAPI, Status
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth
 from workshop.api import router as workshop
 
+from config import health
 from config.problems import Conflict, Problem
 
 api = NinjaAPI(title="Lean Notch", version="1", auth=django_auth, docs_url=None)
 api.add_router("", accounts, tags=["accounts"])
 api.add_router("", workshop, tags=["workshop"])
 api.add_router("", designs, tags=["designs"])
+
+
+@api.get("/health", response={200: health.Health, 503: health.Health}, auth=None, tags=["health"])
+def read_health(request: HttpRequest) -> Status[health.Health]:  # noqa: ARG001
+    """Answers 503 where the server cannot do its work."""
+    found = health.look()
+    return Status(200 if found.ok else 503, found)
 
 
 def _respond(request: HttpRequest, problem: Problem, status: int) -> HttpResponse:
@@ -45,17 +50,6 @@ def malformed(request: HttpRequest, error: ValidationError) -> HttpResponse:
 @api.exception_handler(AuthenticationError)
 def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:  # noqa: ARG001
     return _respond(request, Problem(code="signed-out", why="You are not signed in.", fix="Sign in.", field=""), 401)
-
-
-@api.exception_handler(OperationalError)
-def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
-    """The database is locked or full: nothing was saved, and it may go well in a moment."""
-    logging.getLogger(__name__).error("database: %s", error)
-    problem = Problem(
-        code="busy", why=f"The database cannot be used right now ({error}).", fix="Try again in a moment; nothing was lost.",
-        field="",
-    )  # fmt: skip
-    return _respond(request, problem, 503)
 
 
 @api.exception_handler(Http404)

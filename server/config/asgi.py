@@ -1,13 +1,47 @@
 """The server's entry for uvicorn."""
 
+from __future__ import annotations
+
 import gc
 import os
 import threading
 
-from django.core.asgi import get_asgi_application
-
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
-application = get_asgi_application()
+
+from django.conf import settings
+from django.core.asgi import get_asgi_application
+from lean_notch.errors import NotchError
+
+from config import folder
+from config.gate import Gate
+from config.threads import KeptThreads, Receive, Scope, Send
+
+REQUEST_THREADS = 8
+"""More would only wait for each other: the machine's processors, and one writer at a time in the database."""
+
+_serve = Gate(KeptThreads(get_asgi_application(), REQUEST_THREADS), settings.SESSION_COOKIE_NAME)
+
+
+async def application(scope: Scope, receive: Receive, send: Send) -> None:
+    if scope["type"] == "lifespan":
+        await _live(receive, send)
+    elif scope["type"] == "http":
+        await _serve(scope, receive, send)
+
+
+async def _live(receive: Receive, send: Send) -> None:
+    """What begins and ends with the server."""
+    await receive()
+    try:
+        folder.take(settings.DATA_DIR)
+    except NotchError as error:
+        await send({"type": "lifespan.startup.failed", "message": f"{error.why} {error.fix}"})
+        return
+    threading.Thread(target=_warm_up, daemon=True).start()
+    await send({"type": "lifespan.startup.complete"})
+    await receive()
+    folder.give_back()
+    await send({"type": "lifespan.shutdown.complete"})
 
 
 def _warm_up() -> None:
@@ -25,6 +59,3 @@ def _warm_up() -> None:
     gc.collect()
     gc.freeze()
     gc.set_threshold(20_000, 20, 100)
-
-
-threading.Thread(target=_warm_up, daemon=True).start()

@@ -9,6 +9,7 @@ from time import process_time
 from typing import Any, cast
 
 from config.problems import Problem
+from django.db import DatabaseError
 from lean_notch import codec
 from lean_notch.basis import (
     DIRECTIONS,
@@ -233,7 +234,8 @@ def show_cards(designs: list[Design]) -> list[out.DesignCard]:
         head = head_of(design)
         if head.picture is None and process_time() - started < PICTURE_SECONDS:
             head.picture = picture_of(head)
-            head.save(update_fields=["picture"])
+            with suppress(DatabaseError):  # it can be shown without being kept
+                head.save(update_fields=["picture"])
         cards.append(_card(design, head, head.picture or {}, stocks, machines))
     return cards
 

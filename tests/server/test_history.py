@@ -1,12 +1,8 @@
 """Histories, windows, broken jobs, kept files and packed jobs over HTTP."""
 
 import json
-import sqlite3
 import threading
-import zipfile
-from contextlib import closing
 from datetime import timedelta
-from io import StringIO
 
 import pytest
 from client import edit, get, post
@@ -14,7 +10,6 @@ from designs import actions
 from designs.models import Design, KeptFile, Revision
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.core.management import CommandError, call_command
 from django.db import OperationalError
 from django.utils import timezone
 from lean_notch.edits import Edit
@@ -197,24 +192,6 @@ def test_a_file_is_kept_by_its_content_while_a_revision_uses_it(wren, tray):
 
 
 @pytest.mark.django_db(transaction=True)
-def test_a_backup_holds_the_jobs_and_the_files_they_use(wren, tray, tmp_path):
-    kept = upload(wren, "/files", SVG).json()
-    edit(wren, tray, use(kept["name"]))
-    whole = tmp_path / "backup.zip"
-    call_command("backup", str(whole), stdout=StringIO())
-    with zipfile.ZipFile(whole) as pack:
-        assert sorted(pack.namelist()) == [f"files/{kept['name']}", "lean-notch.sqlite3"]
-        assert pack.read(f"files/{kept['name']}") == SVG
-        pack.extract("lean-notch.sqlite3", tmp_path)
-    with closing(sqlite3.connect(tmp_path / "lean-notch.sqlite3")) as database:
-        assert database.execute("select name, moves from designs_design").fetchall() == [("Tray", 2)]
-    with pytest.raises(CommandError, match="is there already"):
-        call_command("backup", str(whole))
-    (tmp_path / "files" / kept["name"]).unlink()
-    with pytest.raises(CommandError, match=f"are gone: {kept['name']}"):
-        call_command("backup", str(tmp_path / "second.zip"))
-
-
 def test_a_file_that_is_not_kept_is_refused_at_its_step(wren, tray):
     refused = edit(wren, tray, use("0" * 64))
     assert (refused.status_code, refused.json()["field"]) == (422, "parts/front/steps/badge/shape/file")

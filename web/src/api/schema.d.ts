@@ -388,6 +388,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/health': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read Health
+     * @description Answers 503 where the server cannot do its work.
+     */
+    get: operations['config_api_read_health']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/machines': {
     parameters: {
       query?: never
@@ -1584,6 +1604,22 @@ export interface components {
       revision: number
       /** Seen */
       seen: number
+    }
+    /**
+     * Health
+     * @description `database` and `disk` are "ok" or what is wrong in a word; `free_mb` is the room on the data folder's disk.
+     */
+    Health: {
+      /** Database */
+      database: string
+      /** Disk */
+      disk: string
+      /** Free Mb */
+      free_mb: number | null
+      /** Ok */
+      ok: boolean
+      /** Version */
+      version: string
     }
     /**
      * JointKindOut
@@ -4129,6 +4165,35 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  config_api_read_health: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Health']
+        }
+      }
+      /** @description Service Unavailable */
+      503: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Health']
         }
       }
     }

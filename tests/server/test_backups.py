@@ -1,0 +1,174 @@
+"""Backups and what restores them: a drill with the real command on a real data folder, and files that are no backups."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+import subprocess
+import sys
+import zipfile
+from contextlib import closing
+from datetime import date
+
+import pytest
+from config import folder as data_folder
+from config.backups import NoBackup, daily_backup, restore_backup, write_backup
+from config.folder import FolderTaken
+
+NAME = "9f86d081884c7d659a2feaa0c55ad015a3bf4f1b2b0b822cd15d6c15b0f00a08"
+"""The SHA-256 of b"test": published with the standard's own examples, here from memory and checked by the first test."""
+
+
+def server(folder, *words, said=""):
+    environment = {**os.environ, "LEAN_NOTCH_DATA": str(folder)}
+    command = [sys.executable, "-m", "config.command", *map(str, words)]
+    code = f"import sys; sys.path[:0] = {sys.path!r}; from config.command import main; sys.exit(main({command[3:]!r}))"
+    return subprocess.run([sys.executable, "-c", code], env=environment, input=said, capture_output=True, text=True)
+
+
+@pytest.fixture
+def workshop(tmp_path):
+    """A data folder with one account, made as a workshop would."""
+    folder = tmp_path / "data"
+    made = server(folder, "first-account", "Heron", said="reed and sedge\n")
+    assert made.returncode == 0, made.stderr
+    return folder
+
+
+def rows(folder, query):
+    with closing(sqlite3.connect(folder / "lean-notch.sqlite3")) as database:
+        return database.execute(query).fetchall()
+
+
+def keep(folder):
+    (folder / "files").mkdir()
+    (folder / "files" / NAME).write_bytes(b"test")
+    with closing(sqlite3.connect(folder / "lean-notch.sqlite3")) as database:
+        database.execute(
+            "INSERT INTO designs_keptfile (name, title, size, added) VALUES (?, 'frog', 4, '2026-01-01')", [NAME]
+        )
+        database.commit()
+
+
+def test_a_first_account_is_made_once_and_a_restore_brings_everything_back(workshop, tmp_path):
+    assert rows(workshop, "SELECT username FROM auth_user") == [("Heron",)]
+    again = server(workshop, "first-account", "Wren", said="another password\n")
+    assert (again.returncode, "has accounts already" in again.stderr) == (1, True)
+    keep(workshop)
+    assert server(workshop, "backup", tmp_path / "b.zip").returncode == 0
+    assert (tmp_path / "b.zip").stat().st_mode & 0o077 == 0
+    secret = (workshop / "secret-key").read_text()
+    # The disaster: everything is overwritten.
+    for path in ("lean-notch.sqlite3", "secret-key", f"files/{NAME}"):
+        (workshop / path).write_bytes(b"rubbish")
+    broken = server(workshop, "check")
+    assert (broken.returncode, "file is not a database" in broken.stdout) == (1, True)
+    restored = server(workshop, "restore", tmp_path / "b.zip")
+    assert restored.returncode == 0, restored.stderr
+    assert rows(workshop, "SELECT username FROM auth_user") == [("Heron",)]
+    assert (workshop / "files" / NAME).read_bytes() == b"test"
+    assert (workshop / "secret-key").read_text() == secret
+    assert next(workshop.glob("before-restore-*/secret-key")).read_bytes() == b"rubbish"
+    found = server(workshop, "check")
+    assert found.stdout == "Nothing wrong was found.\n"
+
+
+@pytest.mark.parametrize(("name", "password", "fault"), [
+    ("", "reed and sedge", "name"), ("Heron", "short", "too short"), ("Heron", "", "too short"),
+])  # fmt: skip
+def test_a_first_account_wants_a_name_and_a_password(tmp_path, name, password, fault):
+    refused = server(tmp_path, "first-account", name, said=f"{password}\n")
+    assert (refused.returncode, fault in refused.stderr) == (1, True)
+    assert "Traceback" not in refused.stderr
+    assert server(tmp_path, "first-account", "Heron", said="reed and sedge\n").returncode == 0
+
+
+def test_check_names_orphans_and_jobs_that_no_longer_build(workshop):
+    keep(workshop)
+    (workshop / "files" / NAME).unlink()
+    (workshop / "files" / ("0" * 64)).write_bytes(b"stray")
+    with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
+        database.execute(
+            "INSERT INTO designs_design (id, owner_id, name, moves, changed) VALUES (7, 1, 'Frog', 1, '2026-01-01')"
+        )
+        database.execute(
+            "INSERT INTO designs_revision (id, design_id, number, document, saved, sentence)"
+            " VALUES (9, 7, 1, '{\"lean_notch_job\": 99}', '2026-01-01', '')"
+        )
+        database.execute("UPDATE designs_design SET head_id = 9")
+        database.execute("INSERT INTO designs_fileuse (file_id, revision_id) VALUES (?, 404)", [NAME])
+        database.commit()
+    said = server(workshop, "check").stdout
+    assert "designs_fileuse names a row of designs_revision that is not there" in said
+    with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
+        database.execute("DELETE FROM designs_fileuse")
+        database.commit()
+    said = server(workshop, "check").stdout
+    assert f"File {NAME[:12]}: it is kept for jobs, but is not in the data folder." in said
+    assert "File 000000000000: it is in the data folder, and no job uses it." in said
+    assert "Job 7: it no longer builds. The document is not a Lean Notch job" in said
+    assert "Frog" not in said
+
+
+def spoiled(file, how):
+    """A backup with something wrong in it."""
+    with zipfile.ZipFile(file) as pack:
+        members = {name: pack.read(name) for name in pack.namelist()}
+    how(members)
+    with zipfile.ZipFile(file, "w") as pack:
+        for name, data in members.items():
+            pack.writestr(name, data)
+
+
+@pytest.mark.parametrize(("how", "why"), [
+    (lambda m: m.update({"lean-notch.sqlite3": b"SQLite format 3\0 and no more"}), "is not what was backed up"),
+    (lambda m: m.pop("contents.json"), "is no backup"),
+    (lambda m: m.update({"contents.json": b"[]"}), "is no backup"),
+    (lambda m: m.update({"contents.json": b'{"lean_notch_backup": 2}'}), "of another version"),
+    (lambda m: m.update({"contents.json": b'{"lean_notch_backup": 1, "sha256": {"../x": ""}}'}), "of no data folder"),
+    (lambda m: m.update({"contents.json": b'{"lean_notch_backup": 1, "sha256": {}}'}), "holds no database"),
+])  # fmt: skip
+def test_what_is_no_sound_backup_touches_nothing(workshop, tmp_path, how, why):
+    write_backup(workshop, tmp_path / "b.zip")
+    spoiled(tmp_path / "b.zip", how)
+    with pytest.raises(NoBackup, match=why):
+        restore_backup(tmp_path / "b.zip", workshop)
+    assert rows(workshop, "SELECT username FROM auth_user") == [("Heron",)]
+    assert not list(workshop.glob("before-restore-*")) + list(workshop.glob(".restore-*"))
+
+
+def test_a_backup_that_was_cut_off_and_one_that_is_not_there(workshop, tmp_path):
+    write_backup(workshop, tmp_path / "b.zip")
+    (tmp_path / "b.zip").write_bytes((tmp_path / "b.zip").read_bytes()[:-2000])
+    with pytest.raises(NoBackup, match="only a piece of one"):
+        restore_backup(tmp_path / "b.zip", workshop)
+    with pytest.raises(NoBackup, match="There is no file"):
+        restore_backup(tmp_path / "none.zip", workshop)
+    with pytest.raises(NoBackup, match="there already"):
+        write_backup(workshop, tmp_path / "b.zip")
+    with pytest.raises(NoBackup, match="no database"):
+        write_backup(tmp_path / "nowhere", tmp_path / "c.zip")
+
+
+def test_the_last_seven_days_are_kept_whatever_the_clock_says(workshop):
+    days = [date(2026, 11, n) for n in range(10, 20)]
+    for day in days:
+        assert daily_backup(workshop, day)
+    assert daily_backup(workshop, days[-1]) is None
+    early = daily_backup(workshop, date(2026, 1, 1))  # the clock was set back
+    kept = sorted(path.name for path in (workshop / "backups").iterdir())
+    assert kept == ["lean-notch-2026-01-01.zip", *(f"lean-notch-2026-11-{n}.zip" for n in range(14, 20))]
+    assert early.exists()
+
+
+def test_one_folder_takes_one_server(tmp_path):
+    data_folder.take(tmp_path)
+    try:
+        second = server(tmp_path, "restore", tmp_path / "b.zip")
+        assert (second.returncode, f"process {os.getpid()}" in second.stderr) == (1, True)
+        with pytest.raises(FolderTaken):
+            data_folder.take(tmp_path)
+    finally:
+        data_folder.give_back()
+    data_folder.take(tmp_path)
+    data_folder.give_back()
