@@ -10,14 +10,18 @@ from .formats.frame import Frame
 from .formats.read_file import ReadFile
 from .geometry import Segment
 from .job import Result
+from .progress import Tell, between, untold
 from .proof import Proof, prove
 from .reading import read_outlines
 
 
-def prove_files(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> Proof:
+def prove_files(
+    result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat, tell: Tell = untold
+) -> Proof:
     """Reads written files (by sheet number, together all that is on the sheet) back and judges what a beam of the
     basis' kerf leaves of them."""
-    return prove_read(result, read_sheets(result, files, file_format))
+    tell(0.0, "reading the file back")
+    return prove_read(result, read_sheets(result, files, file_format), between(tell, 0.15, 1.0))
 
 
 def read_sheets(result: Result, files: Mapping[int, Sequence[bytes]], file_format: FileFormat) -> dict[int, ReadFile]:
@@ -28,9 +32,9 @@ def read_sheets(result: Result, files: Mapping[int, Sequence[bytes]], file_forma
     }
 
 
-def prove_read(result: Result, sheets: Mapping[int, ReadFile]) -> Proof:
+def prove_read(result: Result, sheets: Mapping[int, ReadFile], tell: Tell = untold) -> Proof:
     """Judges files that have been read."""
-    return prove(sheets, result.build, result.layout, result.job.basis, result.plan, result.profile)
+    return prove(sheets, result.build, result.layout, result.job.basis, result.plan, result.profile, tell)
 
 
 def _on_sheet(result: Result, number: int, file: ReadFile, file_format: FileFormat) -> ReadFile:
@@ -63,9 +67,10 @@ def _joined(files: Sequence[ReadFile]) -> ReadFile:
     )
 
 
-def prove_job(result: Result, file_format: FileFormat = "svg") -> Proof:
+def prove_job(result: Result, file_format: FileFormat = "svg", tell: Tell = untold) -> Proof:
     """The proof of what `write_files` writes."""
+    tell(0.0, "writing the file")
     by_sheet: dict[int, list[bytes]] = {}
     for file in write_files(replace(result, profile=replace(result.profile, split="sheet")), file_format):
         by_sheet.setdefault(file.sheet, []).append(file.data)
-    return prove_files(result, by_sheet, file_format)
+    return prove_files(result, by_sheet, file_format, between(tell, 0.15, 1.0))

@@ -9,6 +9,8 @@ from lean_notch.errors import NotchError
 from ninja import NinjaAPI, Status
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth
+from tasks.actions import TooMany
+from tasks.api import router as tasks
 from workshop.api import router as workshop
 
 from config import health
@@ -18,6 +20,7 @@ api = NinjaAPI(title="Lean Notch", version="1", auth=django_auth, docs_url=None)
 api.add_router("", accounts, tags=["accounts"])
 api.add_router("", workshop, tags=["workshop"])
 api.add_router("", designs, tags=["designs"])
+api.add_router("", tasks, tags=["tasks"])
 
 
 @api.get("/health", response={200: health.Health, 503: health.Health}, auth=None, tags=["health"])
@@ -33,7 +36,7 @@ def _respond(request: HttpRequest, problem: Problem, status: int) -> HttpRespons
 
 @api.exception_handler(NotchError)
 def refused(request: HttpRequest, error: NotchError) -> HttpResponse:
-    status = 409 if isinstance(error, Conflict) else 422
+    status = 409 if isinstance(error, Conflict) else 429 if isinstance(error, TooMany) else 422
     return _respond(request, Problem(**error.as_json()), status)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import gc
 import os
 import threading
@@ -37,9 +38,16 @@ async def _live(receive: Receive, send: Send) -> None:
     except NotchError as error:
         await send({"type": "lifespan.startup.failed", "message": f"{error.why} {error.fix}"})
         return
+    # Only here: models can be read once Django is set up.
+    from tasks.actions import RUNNING
+    from tasks.pool import Pool
+
     threading.Thread(target=_warm_up, daemon=True).start()
+    RUNNING.pool = Pool()
+    RUNNING.pool.start()
     await send({"type": "lifespan.startup.complete"})
     await receive()
+    await asyncio.to_thread(RUNNING.pool.stop)
     folder.give_back()
     await send({"type": "lifespan.shutdown.complete"})
 

@@ -37,8 +37,12 @@ INSTALLED_APPS = [
     "ninja",
     "workshop",
     "designs",
+    "tasks",
     "demo",
 ]
+TASK_KINDS = ["designs.heavy"]
+"""Modules that register kinds of heavy work."""
+
 MIDDLEWARE = [
     "config.requests.Requests",
     "django.middleware.security.SecurityMiddleware",
@@ -53,7 +57,7 @@ ROOT_URLCONF = "config.urls"
 ASGI_APPLICATION = "config.asgi.application"
 TEMPLATES: list[dict[str, object]] = []
 
-DATABASES = {
+_DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA_DIR / "lean-notch.sqlite3",
@@ -70,6 +74,8 @@ DATABASES = {
         "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
     }
 }
+# A child that computes beside the server has none: what it is to know, it is given.
+DATABASES = {} if os.environ.get("LEAN_NOTCH_CHILD") else _DATABASES
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_PASSWORD_VALIDATORS = [

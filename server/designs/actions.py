@@ -17,14 +17,13 @@ from django.db import transaction
 from django.utils import timezone
 from lean_notch.basis import Basis, machine_to_json, stock_to_json
 from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
-from lean_notch.cutting import profile_from_json
 from lean_notch.design import MAIN
 from lean_notch.design import Design as Drawn
 from lean_notch.documents import text
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
 from lean_notch.errors import NotchError
-from lean_notch.files import FileFormat, write_files
-from lean_notch.job import Job, compute, job_to_json
+from lean_notch.files import FileFormat, OutFile
+from lean_notch.job import Job, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
@@ -259,13 +258,11 @@ def restore_design(design: Design) -> None:
     design.save()
 
 
-def export_design(design: Design, file_format: FileFormat, profile: Mapping[str, object]) -> list[Export]:
-    """Writes the head revision's files as `profile` wants them, and keeps them with the layout they come from."""
-    head = head_of(design)
-    result = compute(head.job, profile_from_json(profile), OUTLINES)
-    files = write_files(result, file_format)
+def keep_exports(revision: Revision, file_format: FileFormat, files: Sequence[OutFile]) -> list[Export]:
+    """Keeps files that were written of a revision, with the layout that they come from."""
+    placed = computed(revision.job).layout
     with transaction.atomic():
-        layout, _ = Layout.objects.get_or_create(revision=head, defaults={"document": asdict(result.layout)})
+        layout, _ = Layout.objects.get_or_create(revision=revision, defaults={"document": asdict(placed)})
         return [
             Export.objects.create(
                 layout=layout, sheet=file.sheet, format=file_format, file_name=file.name, data=file.data

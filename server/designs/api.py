@@ -12,8 +12,10 @@ from django.shortcuts import get_object_or_404
 from lean_notch.files import slug
 from ninja import File, Router, Status, UploadedFile
 from pydantic import BaseModel
+from tasks.api import TaskOut, show_task
+from tasks.models import Task
 
-from . import actions, shown
+from . import actions, heavy, shown
 from . import schemas as s
 from .models import Design, Export
 
@@ -33,6 +35,13 @@ def _answer(shown_as: BaseModel, status: int = 200) -> HttpResponse:
 def _answers(shown_as: Sequence[BaseModel]) -> HttpResponse:
     rows = ",".join(one.model_dump_json() for one in shown_as)
     return HttpResponse(f"[{rows}]", content_type="application/json")
+
+
+def _found(found: heavy.Found, status: int = 200) -> HttpResponse:
+    """What heavy work gave, or the task that will give it."""
+    if isinstance(found, Task):
+        return _answer(show_task(found), 202)
+    return HttpResponse(found, content_type="application/json", status=status)
 
 
 def _user(request: HttpRequest) -> User:
@@ -169,22 +178,21 @@ def restore_design(request: HttpRequest, design_id: int) -> s.DesignCard:
     return shown.show_cards([design])[0]
 
 
-@router.get("/designs/{design_id}/proof", response={200: s.ProofOut, **Refusals})
+@router.get("/designs/{design_id}/proof", response={200: s.ProofOut, 202: TaskOut, **Refusals})
 def read_proof(request: HttpRequest, design_id: int) -> HttpResponse:
-    return _answer(shown.show_proof(_one(request, design_id)))
+    return _found(heavy.proof(_one(request, design_id), _user(request)))
 
 
 @router.get("/designs/{design_id}/exports", response={200: list[s.ExportOut], 404: Problem})
-def list_exports(request: HttpRequest, design_id: int) -> list[s.ExportOut]:
+def list_exports(request: HttpRequest, design_id: int) -> HttpResponse:
     made = Export.objects.filter(layout__revision__design=_one(request, design_id)).order_by("-id")[:20]
-    return [shown.show_export(export) for export in made]
+    return _answers([shown.show_export(export) for export in made])
 
 
-@router.post("/designs/{design_id}/exports", response={201: list[s.ExportOut], **Refusals})
-def export_design(request: HttpRequest, design_id: int, given: s.ExportIn) -> Status[list[s.ExportOut]]:
+@router.post("/designs/{design_id}/exports", response={201: list[s.ExportOut], 202: TaskOut, **Refusals})
+def export_design(request: HttpRequest, design_id: int, given: s.ExportIn) -> HttpResponse:
     design = _one(request, design_id)
-    files = actions.export_design(design, given.format, given.profile.model_dump())
-    return Status(201, [shown.show_export(file) for file in files])
+    return _found(heavy.export(design, given.format, given.profile.model_dump(), _user(request)), 201)
 
 
 @router.get("/exports/{export_id}/file", response={404: Problem})
@@ -200,7 +208,7 @@ def read_job_sheet(request: HttpRequest, design_id: int) -> HttpResponse:
     return HttpResponse(shown.show_job_sheet(_one(request, design_id)), content_type="text/html; charset=utf-8")
 
 
-@router.post("/check", response={200: s.CheckOut, 422: Problem})
-def check_drawing(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:  # noqa: ARG001
-    """Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept."""
-    return _answer(shown.show_check(file.name or "drawing", file.read(s.MOST_BYTES + 1)))
+@router.post("/check", response={200: s.CheckOut, 202: TaskOut, 422: Problem})
+def check_drawing(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:
+    """Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept once it is answered."""
+    return _found(heavy.check(file.name or "drawing", file.read(s.MOST_BYTES + 1), _user(request)))

@@ -39,6 +39,7 @@ from lean_notch.job_sheet import job_sheet
 from lean_notch.joints import KINDS
 from lean_notch.ledger import ledger
 from lean_notch.operations import OPERATIONS, Operation
+from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
 from lean_notch.reading import read_any
@@ -51,7 +52,7 @@ from workshop.schemas import MachineValues, SpeedValues, StockValues
 
 from . import schemas as out
 from .actions import News, Swap, head_of, news_of, try_swaps
-from .compute import computed, proved
+from .compute import computed
 from .models import Design, Export, KeptFile, Revision
 from .pictures import Picture, picture_of
 
@@ -266,12 +267,11 @@ def _told_anew(document: dict[str, Any], stocks: dict[str, Any], machines: dict[
     return list(dict.fromkeys(said))
 
 
-def show_proof(design: Design) -> out.ProofOut:
-    job = head_of(design).job
-    result, proof = computed(job), proved(job)
+def show_proof(job: Job, proof: Proof, moves: int) -> out.ProofOut:
+    result = computed(job)
     machines = {board.id: job.basis.of(board.id).machine for board in job.design.boards}
     return out.ProofOut(
-        moves=design.moves, fits=proof.fits, verdict=proof.verdict, sentence=proof.sentence,
+        moves=moves, fits=proof.fits, verdict=proof.verdict, sentence=proof.sentence,
         not_looked_at=NOT_LOOKED_AT, findings=proof.findings, parts=proof.parts, mates=proof.mates,
         paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
         finished=_finished(proof),
@@ -295,9 +295,9 @@ def show_kept(file: KeptFile, data: bytes) -> out.KeptFileOut:
     return out.KeptFileOut(name=file.name, title=file.title, size=file.size, layers=layers)
 
 
-def show_check(name: str, data: bytes) -> out.CheckOut:
+def show_check(name: str, data: bytes, tell: Tell = untold) -> out.CheckOut:
     file = read_any(data, name)
-    report = check_file(file)
+    report = check_file(file, tell=tell)
     return out.CheckOut(
         name=name,
         unit=report.unit,

@@ -122,7 +122,7 @@ def plan_cut(
     margin leave it no room.
     """
     check_room(build, settings, kerfs)
-    check_job_work(sum(_count(part) * part.quantity for part in build.parts))
+    check_job_work(segments_of(build))
     drawn = {part.id: drawing for part, drawing in zip(build.parts, _drawings(build, kerfs, profile), strict=True)}
     sheets = []
     said = [finding for one in drawn.values() for finding in one.findings]
@@ -159,6 +159,11 @@ def _not_led_in(paths: Sequence[CutPath], profile: Profile, sheet: int) -> list[
             "Space the parts wider, or use a shorter lead-in.", sheet=sheet, place=first, amount=len(plain),
         )
     ]  # fmt: skip
+
+
+def segments_of(build: Build) -> int:
+    """How many lines and arcs all copies of all parts have."""
+    return sum(_count(part) * part.quantity for part in build.parts)
 
 
 def _count(part: FlatPart) -> int:

@@ -15,6 +15,7 @@ from ..findings import Finding, shortened
 from ..formats.read_file import ReadFile
 from ..geometry import Box
 from ..geometry.contour import FURTHEST_MM
+from ..progress import Tell, untold
 from ..units import MM_PER_INCH, say_mm
 from .check_ends import no_length, open_ends
 from .check_lines import chords, too_close, twice_and_crossing
@@ -54,20 +55,15 @@ class FileReport:
         return not any(finding.severity == "stop" for finding in self.findings)
 
 
-def check_file(file: ReadFile, close_mm: float = CLOSE_CUTS_MM) -> FileReport:
+def check_file(file: ReadFile, close_mm: float = CLOSE_CUTS_MM, tell: Tell = untold) -> FileReport:
     """All that a receiver would complain about, each with its place and its mend."""
+    tell(0.2, "looking at ends and sizes")
     drawing = Drawing(file.paths)
-    findings = [
-        *_units(file, drawing),
-        *_far(drawing),
-        *_strange(file),
-        *open_ends(drawing),
-        *no_length(drawing),
-        *twice_and_crossing(drawing),
-        *chords(drawing),
-        *_looks(file),
-        *too_close(drawing, close_mm),
-    ]
+    findings = [*_units(file, drawing), *_far(drawing), *_strange(file), *open_ends(drawing), *no_length(drawing)]
+    tell(0.4, "looking for doubles and crossings")
+    findings += twice_and_crossing(drawing)
+    tell(0.7, "looking for what is too close")
+    findings += [*chords(drawing), *_looks(file), *too_close(drawing, close_mm)]
     page = (file.width, file.height) if file.width and file.height else None
     return FileReport(file.unit, page, drawing.box, tuple(_counts(drawing)), tuple(shortened(findings, MOST_OF_A_KIND)))
 

@@ -15,6 +15,7 @@ from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Motion, Point, Region
 from ..nesting import Layout, Placed
 from ..operations import OPERATIONS
+from ..progress import Tell, untold
 from ..units import say_mm
 from .as_cut import AsCut, as_cut
 from .compare import EDGE_MM, Comparison, compare
@@ -36,19 +37,22 @@ MOST_OF_A_KIND = 100
 
 
 def prove(
-    files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile = PLAIN
-) -> Proof:
+    files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile = PLAIN,
+    tell: Tell = untold,
+) -> Proof:  # fmt: skip
     """The files of some sheets (by sheet number) against the parts that should come off them, and those parts stood up.
 
     Layers mean what `profile` says. What was not given or could not be measured is a finding of its own; what the build
     and the cut plan had to say is said here too.
     """
-    prover = _Prover(build, layout, basis, plan, profile)
+    prover = _Prover(build, layout, basis, plan, profile, tell)
     prover.findings += [*build.findings, *plan.findings]
     prover.not_given(files)
     for sheet, file in sorted(files.items()):
         prover.file(sheet, file)
+    tell(0.7, "measuring the joints")
     joints = JointsAsCut(build, basis, prover.gauges)
+    tell(0.85, "standing the parts up")
     gauges = {part: some[0] for part, some in prover.gauges.items() if some}
     stood = Stood(build, gauges, {part.board: basis.of(part.board).kerf for part in build.parts})
     wrong = {one.mate for one in joints.proofs if not one.ok}
@@ -71,8 +75,9 @@ def _provided(build: Build, basis: Basis) -> str:
 class _Prover:
     """Collects what is found while the sheets, then the mates, are gone through."""
 
-    def __init__(self, build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile) -> None:
+    def __init__(self, build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile, tell: Tell) -> None:
         self.build, self.layout, self.basis, self.plan, self.profile = build, layout, basis, plan, profile
+        self.tell = tell
         self.parts: list[PartProof] = []
         self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
@@ -120,6 +125,7 @@ class _Prover:
             self.pieces[sheet] = tuple(piece.finished for piece in pieces)
             self._on_line(sheet, sound, kerf)
             for placed in self.layout.on_sheet(sheet):
+                self.tell(0.7 * len(self.parts) / len(self.layout.placed), "comparing the parts")
                 self._part(placed, pieces)
             self._unclaimed(sheet, pieces)
         self._marks(sheet, file)

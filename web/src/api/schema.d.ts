@@ -15,7 +15,7 @@ export interface paths {
     put?: never
     /**
      * Check Drawing
-     * @description Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept.
+     * @description Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept once it is answered.
      */
     post: operations['designs_api_check_drawing']
     delete?: never
@@ -746,6 +746,64 @@ export interface paths {
     put?: never
     /** Restore Stock */
     post: operations['workshop_api_restore_stock']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/tasks': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * List Tasks
+     * @description Those that wait or run.
+     */
+    get: operations['tasks_api_list_tasks']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/tasks/{task_id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /** Read Task */
+    get: operations['tasks_api_read_task']
+    put?: never
+    post?: never
+    /** Cancel Task */
+    delete: operations['tasks_api_cancel_task']
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/tasks/{task_id}/answer': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read Answer
+     * @description What came of it, as the request that asked for it would have answered.
+     */
+    get: operations['tasks_api_read_answer']
+    put?: never
+    post?: never
     delete?: never
     options?: never
     head?: never
@@ -3031,6 +3089,30 @@ export interface components {
       stock?: number | null
     }
     /**
+     * TaskOut
+     * @description Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first.
+     */
+    TaskOut: {
+      /** Ahead */
+      ahead: number
+      /** Id */
+      id: number
+      /** Kind */
+      kind: string
+      problem: components['schemas']['Problem'] | null
+      /** Progress */
+      progress: number
+      /** Stage */
+      stage: string
+      /**
+       * State
+       * @enum {string}
+       */
+      state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+      /** Title */
+      title: string
+    }
+    /**
      * ToldIn
      * @description What a cut test piece told: readings in `unit`, or how each pair felt.
      */
@@ -3261,6 +3343,15 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['CheckOut']
+        }
+      }
+      /** @description Accepted */
+      202: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut']
         }
       }
       /** @description Unprocessable Entity */
@@ -3610,6 +3701,15 @@ export interface operations {
           'application/json': components['schemas']['ExportOut'][]
         }
       }
+      /** @description Accepted */
+      202: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut']
+        }
+      }
       /** @description Not Found */
       404: {
         headers: {
@@ -3834,6 +3934,15 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['ProofOut']
+        }
+      }
+      /** @description Accepted */
+      202: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut']
         }
       }
       /** @description Not Found */
@@ -5072,6 +5181,126 @@ export interface operations {
       }
       /** @description Not Found */
       404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  tasks_api_list_tasks: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut'][]
+        }
+      }
+    }
+  }
+  tasks_api_read_task: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        task_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  tasks_api_cancel_task: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        task_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  tasks_api_read_answer: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        task_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
         headers: {
           [name: string]: unknown
         }

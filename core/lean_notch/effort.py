@@ -1,0 +1,35 @@
+"""How long work will take, told before it is begun: in, what is to be done; out, seconds of processor time, roughly.
+
+Measured on the machines this runs on (docs/benchmarks.md); within a factor of three, which is enough to tell what may be done
+while somebody waits from what wants to be done beside it.
+"""
+
+from __future__ import annotations
+
+from .cutting import segments_of
+from .files import FileFormat
+from .job import Result
+
+QUICK_SECONDS = 0.5
+"""Work that takes less may be done while the maker waits."""
+
+_PROOF_S = 7e-5
+_WRITE_S: dict[FileFormat, float] = {"svg": 1e-5, "dxf": 2e-5, "dxf-r12": 2e-5, "pdf": 5e-5}
+_PLAN_S = 2e-5
+_CHECK_S = 3e-6
+_COPIES = (b"<use", b"INSERT", b"<symbol", b"<pattern")
+
+
+def proof_seconds(result: Result) -> float:
+    """Of a proof of all sheets."""
+    return _PROOF_S * segments_of(result.build)
+
+
+def export_seconds(result: Result, file_format: FileFormat) -> float:
+    """Of planning and writing all files."""
+    return (_PLAN_S + _WRITE_S[file_format]) * segments_of(result.build)
+
+
+def check_seconds(data: bytes) -> float:
+    """Of the checks of a drawing. One that repeats things may unfold to anything, and counts as long."""
+    return 10.0 if any(word in data for word in _COPIES) else _CHECK_S * len(data)

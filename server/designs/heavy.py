@@ -1,0 +1,106 @@
+"""What of a design may take long: proofs, checks of drawings, exports. Quick ones are done at once, by the core's own estimate;
+the others become tasks beside the server, and what comes of them is answered as if it had been done at once."""
+
+from __future__ import annotations
+
+import base64
+import json
+from typing import Any
+
+from django.contrib.auth.models import User
+from lean_notch.cutting import profile_from_json
+from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
+from lean_notch.files import FileFormat, OutFile, write_files
+from lean_notch.job import Job, compute, job_from_json, job_to_json
+from lean_notch.progress import Tell
+from lean_notch.proof import Proof
+from lean_notch.proving import prove_job
+from tasks.actions import RUNNING, ask
+from tasks.kinds import Given, Kind, register
+from tasks.models import Task
+
+from . import actions, shown
+from .compute import OUTLINES, computed, known_proof, proved
+from .models import Design, Revision
+
+Found = bytes | Task
+"""An answer, or what will give it."""
+
+
+def proof(design: Design, owner: User) -> Found:
+    """The proof of the design as it is, as JSON of ProofOut. Raises NotchError."""
+    job = actions.head_of(design).job
+    if not _beside(proof_seconds(computed(job))) or known_proof(job):
+        return _proof_out(job, proved(job), design.moves)
+    task = ask(owner, PROOF, f"job {design.pk}", {"job": job_to_json(job)})
+    return _with_moves(bytes(task.answer), design.moves) if task.state == "done" else task
+
+
+def check(name: str, data: bytes, owner: User) -> Found:
+    """What a drawing holds and what is wrong with it, as JSON of CheckOut. Raises NotchError."""
+    if not _beside(check_seconds(data)):
+        return shown.show_check(name, data).model_dump_json().encode()
+    task = ask(owner, CHECK, "drawing", {"name": name}, data)
+    return bytes(task.answer) if task.state == "done" else task
+
+
+def export(design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User) -> Found:
+    """Files written and kept, as JSON of a list of ExportOut. Raises NotchError."""
+    head = actions.head_of(design)
+    if not _beside(export_seconds(computed(head.job), file_format)):
+        result = compute(head.job, profile_from_json(profile), OUTLINES)
+        return _kept(head, file_format, write_files(result, file_format))
+    document = {"job": job_to_json(head.job), "format": file_format, "profile": profile, "revision": head.pk}
+    task = ask(owner, EXPORT, f"job {design.pk}", document)
+    return bytes(task.answer) if task.state == "done" else task
+
+
+def _beside(seconds: float) -> bool:
+    return RUNNING.pool is not None and seconds > QUICK_SECONDS
+
+
+def _compute_proof(given: Given, tell: Tell) -> bytes:
+    job = job_from_json(given.document["job"])
+    tell(0.0, "building the parts")
+    return _proof_out(job, prove_job(computed(job), tell=tell), 0)
+
+
+def _proof_out(job: Job, found: Proof, moves: int) -> bytes:
+    return shown.show_proof(job, found, moves).model_dump_json().encode()
+
+
+def _with_moves(answer: bytes, moves: int) -> bytes:
+    """A proof is of a job; which window asked for it is said by the one field in front."""
+    return answer.replace(b'{"moves":0,', b'{"moves":%d,' % moves, 1)
+
+
+def _compute_check(given: Given, tell: Tell) -> bytes:
+    tell(0.0, "reading the drawing")
+    return shown.show_check(given.document["name"], given.data, tell).model_dump_json().encode()
+
+
+def _compute_export(given: Given, tell: Tell) -> bytes:
+    document = given.document
+    tell(0.0, "planning the cuts")
+    result = compute(job_from_json(document["job"]), profile_from_json(document["profile"]), OUTLINES)
+    _ = result.plan
+    tell(0.5, "writing the files")
+    files = write_files(result, document["format"])
+    return json.dumps(
+        [{"name": one.name, "sheet": one.sheet, "data": base64.b64encode(one.data).decode()} for one in files]
+    ).encode()
+
+
+def _keep_export(task: Task, answer: bytes) -> bytes:
+    files = [OutFile(one["name"], one["sheet"], base64.b64decode(one["data"])) for one in json.loads(answer)]
+    return _kept(Revision.objects.get(pk=task.given["revision"]), task.given["format"], files)
+
+
+def _kept(revision: Revision, file_format: FileFormat, files: Any) -> bytes:
+    exports = actions.keep_exports(revision, file_format, files)
+    return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
+
+
+PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof))
+CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check))
+EXPORT = register(Kind("export", "Writing the files", 60.0, _compute_export, _keep_export))

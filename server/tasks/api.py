@@ -1,0 +1,74 @@
+"""Heavy work over HTTP: how far it is, ending it, its answer. A maker sees only their own."""
+
+from __future__ import annotations
+
+from typing import Literal, cast
+
+from config.problems import Conflict, Problem
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema, Status
+
+from . import actions
+from .kinds import kind_of
+from .models import Task
+
+router = Router()
+
+State = Literal["waiting", "running", "done", "failed", "cancelled"]
+
+
+class TaskOut(Schema):
+    """Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first."""
+
+    id: int
+    kind: str
+    title: str
+    state: State
+    progress: float
+    stage: str
+    ahead: int
+    problem: Problem | None
+
+
+def show_task(task: Task) -> TaskOut:
+    return TaskOut(
+        id=task.pk, kind=task.kind, title=kind.title if (kind := kind_of(task.kind)) else task.kind, state=cast(State, task.state), progress=task.progress,
+        stage=task.stage, ahead=actions.ahead_of(task), problem=Problem(**task.problem) if task.problem else None,
+    )  # fmt: skip
+
+
+def _one(request: HttpRequest, task_id: int) -> Task:
+    return get_object_or_404(Task.objects.defer("answer", "data", "given"), pk=task_id, owner_id=request.user.pk)
+
+
+@router.get("/tasks", response=list[TaskOut])
+def list_tasks(request: HttpRequest) -> list[TaskOut]:
+    """Those that wait or run."""
+    mine = Task.objects.filter(owner_id=request.user.pk, state__in=["waiting", "running"])
+    return [show_task(task) for task in mine.defer("answer", "data", "given").order_by("pk")]
+
+
+@router.get("/tasks/{task_id}", response={200: TaskOut, 404: Problem})
+def read_task(request: HttpRequest, task_id: int) -> TaskOut:
+    task = _one(request, task_id)
+    actions.want(task)
+    return show_task(task)
+
+
+@router.delete("/tasks/{task_id}", response={204: None, 404: Problem})
+def cancel_task(request: HttpRequest, task_id: int) -> Status[None]:
+    actions.cancel(_one(request, task_id))
+    return Status(204, None)
+
+
+@router.get("/tasks/{task_id}/answer", response={404: Problem, 409: Problem, 422: Problem})
+def read_answer(request: HttpRequest, task_id: int) -> HttpResponse:
+    """What came of it, as the request that asked for it would have answered."""
+    task = _one(request, task_id)
+    if task.state != "done":
+        raise Conflict(
+            "There is no answer: it is not done yet." if task.open else "There is no answer: it was ended.",
+            fix="Wait for it, or ask for it again.",
+        )  # fmt: skip
+    return HttpResponse(bytes(task.answer), content_type="application/json")

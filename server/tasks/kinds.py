@@ -1,0 +1,55 @@
+"""What heavy work there is. A kind computes in a child process, without a database, and keeps its answer in the server."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cache
+from importlib import import_module
+from typing import Any
+
+from django.conf import settings
+from lean_notch.progress import Tell
+
+
+@dataclass(frozen=True)
+class Given:
+    """What a task is computed from: a document, and the bytes of a file where there is one."""
+
+    document: dict[str, Any]
+    data: bytes = b""
+
+
+def nothing_to_keep(_: Any, answer: bytes) -> bytes:
+    return answer
+
+
+@dataclass(frozen=True)
+class Kind:
+    """`compute` runs in a child: its bytes are the answer, NotchError is a refusal. `keep` runs in the server's transaction
+    that ends the task, and may turn the answer into another one. `seconds` are of the processor's own time."""
+
+    name: str
+    title: str
+    seconds: float
+    compute: Callable[[Given, Tell], bytes]
+    keep: Callable[[Any, bytes], bytes] = nothing_to_keep
+
+
+_KINDS: dict[str, Kind] = {}
+
+
+def register(kind: Kind) -> Kind:
+    _KINDS[kind.name] = kind
+    return kind
+
+
+@cache
+def _read_all() -> None:
+    for module in settings.TASK_KINDS:
+        import_module(module)
+
+
+def kind_of(name: str) -> Kind | None:
+    _read_all()
+    return _KINDS.get(name)

@@ -1,0 +1,35 @@
+"""Heavy work that was asked for. The row is the truth: what a process knows besides may be lost with it."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+STATES = ("waiting", "running", "done", "failed", "cancelled")
+
+
+class Task(models.Model):
+    """`kind` says what is computed, from `given` and `data`; `key` is the hash of all that, `about` what it is for.
+
+    `taken_by` is the pool that runs it, `tries` how often one began. A result is in `answer`, a reason in `problem`.
+    """
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="tasks")
+    kind = models.CharField(max_length=20)
+    about = models.CharField(max_length=40)
+    key = models.CharField(max_length=64, db_index=True)
+    given = models.JSONField()
+    data = models.BinaryField(default=b"")
+    state = models.CharField(max_length=10, default="waiting", db_index=True)
+    taken_by = models.CharField(max_length=32, default="")
+    tries = models.PositiveSmallIntegerField(default=0)
+    progress = models.FloatField(default=0.0)
+    stage = models.CharField(max_length=80, default="")
+    asked = models.DateTimeField(auto_now_add=True)
+    beat = models.DateTimeField(null=True)
+    answer = models.BinaryField(default=b"")
+    problem = models.JSONField(null=True)
+
+    @property
+    def open(self) -> bool:
+        return self.state in ("waiting", "running")

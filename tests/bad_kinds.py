@@ -1,0 +1,69 @@
+"""Heavy work that goes wrong in every way it can, and some that goes well."""
+
+from __future__ import annotations
+
+import os
+import sys
+import time
+
+from lean_notch.errors import OutOfRange
+from tasks.kinds import Kind, register
+
+
+def add(given, tell):
+    tell(0.5, "adding")
+    time.sleep(given.document.get("seconds", 0))
+    return str(sum(given.document["numbers"]) + len(given.data)).encode()
+
+
+def refuse(given, tell):
+    raise OutOfRange("It is 9 mm.", fix="Use 8 mm.", field="width")
+
+
+def hang(given, tell):
+    time.sleep(60)
+
+
+def spin(given, tell):
+    while True:
+        pass
+
+
+def eat(given, tell):
+    eaten = []
+    while True:
+        eaten.append(bytearray(50_000_000))
+
+
+def die(given, tell):
+    os._exit(3)
+
+
+def babble(given, tell):
+    os.write(int(sys.argv[1]), b"\x00\x00\x00\x04rubb")
+    time.sleep(60)
+
+
+def lie(given, tell):
+    os.write(int(sys.argv[1]), b"\x00\x00\x00\x19" + b'{"task": -1,"done": true} '[:25])
+    time.sleep(60)
+
+
+def boast(given, tell):
+    os.write(int(sys.argv[1]), b"\x7f\xff\xff\xff")
+    time.sleep(60)
+
+
+def fail(given, tell):
+    raise KeyError("Aunt Edda")
+
+
+def database(given, tell):
+    from designs.models import Design
+
+    return str(Design.objects.count()).encode()
+
+
+for name, compute in list(globals().items()):
+    if callable(compute) and getattr(compute, "__module__", "") == __name__:
+        register(Kind(name, f"To {name}", 1.0, compute, (lambda task, answer: answer + b"!")))

@@ -1,0 +1,229 @@
+"""Heavy work beside the server, in real child processes: done, refused, ended within its limits, never stuck."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import time
+
+import pytest
+from client import get, post
+from django.contrib.auth.models import User
+from tasks import kinds
+from tasks.actions import MOST_OPEN, RUNNING, TooMany, ask, cancel, want
+from tasks.kinds import kind_of
+from tasks.models import Task
+from tasks.pool import Pool
+
+pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.xdist_group("tasks")]
+
+
+@pytest.fixture
+def known(settings, monkeypatch):
+    monkeypatch.setenv("DJANGO_SETTINGS_MODULE", "task_settings")
+    settings.TASK_KINDS = ["designs.heavy", "bad_kinds"]
+    kinds._read_all.cache_clear()
+
+
+@pytest.fixture(scope="module")
+def spare():
+    """Children that are ready, from one test to the next: each takes a second to get so."""
+    workers = []
+    yield workers
+    for worker in workers:
+        worker.end()
+
+
+@pytest.fixture
+def pool(known, db, spare):
+    class Sparing(Pool):
+        def _end_all(self):
+            for worker in list(self._workers):
+                if worker.free and self._stopping:
+                    self._workers.remove(worker)
+                    spare.append(worker)
+            super()._end_all()
+
+    RUNNING.pool = Sparing(2)
+    RUNNING.pool._workers += [spare.pop() for _ in spare[:2]]
+    RUNNING.pool.start()
+    yield RUNNING.pool
+    RUNNING.pool.stop()
+    RUNNING.pool = None
+
+
+@pytest.fixture
+def maker(db):
+    return User.objects.create(username="Wren")
+
+
+def asked(maker, name, about="", **document):
+    return ask(maker, kind_of(name), about or name, document)
+
+
+def settled(task, seconds=30.0):
+    """The task once it has ended, waited for as a page does."""
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        task.refresh_from_db()
+        if not task.open:
+            return task
+        want(task)
+        time.sleep(0.05)
+    raise AssertionError(f"{task.kind} is {task.state} after {seconds} s")
+
+
+def test_work_is_done_and_its_answer_kept(pool, maker):
+    task = settled(ask(maker, kind_of("add"), "", {"numbers": [2, 3]}, b"four"))
+    assert (task.state, bytes(task.answer), task.given, bytes(task.data)) == ("done", b"9!", {}, b"")
+    assert ask(maker, kind_of("add"), "", {"numbers": [2, 3]}, b"four") == task
+
+
+@pytest.mark.parametrize(("name", "code", "tries"), [
+    ("refuse", "out-of-range", 1), ("hang", "too-much-time", 1), ("spin", "too-much-time", 1),
+    ("eat", "too-much-memory", 1), ("die", "failed", 3), ("babble", "failed", 1), ("lie", "failed", 1),
+    ("boast", "failed", 3), ("fail", "failed", 1), ("database", "failed", 1),
+])  # fmt: skip
+def test_work_that_goes_wrong_is_named_and_ended_and_the_next_one_goes_on(pool, maker, name, code, tries):
+    task = settled(asked(maker, name))
+    assert (task.state, task.problem["code"], task.tries) == ("failed", code, tries)
+    assert task.problem["fix"]
+    assert "Edda" not in json.dumps(task.problem)
+    assert settled(asked(maker, "add", numbers=[1])).state == "done"
+
+
+def test_cancelled_work_ends_at_once(pool, maker):
+    task = asked(maker, "hang")
+    until = time.monotonic() + 20
+    while Task.objects.get(pk=task.pk).state != "running" and time.monotonic() < until:
+        time.sleep(0.02)
+    children = [worker.process for worker in pool._workers]
+    cancel(task)
+    assert settled(task).state == "cancelled"
+    until = time.monotonic() + 2
+    while all(child.poll() is None for child in children) and time.monotonic() < until:
+        time.sleep(0.02)
+    assert sum(child.poll() is not None for child in children) == 1
+
+
+def test_what_nobody_waits_for_is_dropped(pool, maker, monkeypatch):
+    monkeypatch.setattr("tasks.pool.UNWANTED_SECONDS", 0.3)
+    task = asked(maker, "hang")
+    until = time.monotonic() + 20
+    while Task.objects.get(pk=task.pk).open and time.monotonic() < until:
+        time.sleep(0.05)
+    assert Task.objects.get(pk=task.pk).state == "cancelled"
+
+
+def test_asking_anew_about_the_same_thing_ends_what_was_asked_before(known, maker):
+    first = asked(maker, "add", about="job 1", numbers=[1])
+    second = asked(maker, "add", about="job 1", numbers=[2])
+    first.refresh_from_db()
+    assert (first.state, second.state) == ("cancelled", "waiting")
+
+
+def test_a_maker_may_ask_for_so_much_at_once(known, maker):
+    for number in range(MOST_OPEN):
+        asked(maker, "add", about=f"job {number}", numbers=[number])
+    with pytest.raises(TooMany):
+        asked(maker, "add", about="job 99", numbers=[99])
+    other = User.objects.create(username="Heron")
+    assert asked(other, "add", about="job 99", numbers=[99]).state == "waiting"
+
+
+def test_makers_take_turns(pool, maker):
+    long = [asked(maker, "add", about=f"job {n}", numbers=[n], seconds=0.5) for n in range(3)]
+    heron = User.objects.create(username="Heron")
+    short = settled(asked(heron, "add", numbers=[1]))
+    long[-1].refresh_from_db()
+    assert (short.state, long[-1].state) == ("done", "waiting")
+    for task in long:
+        settled(task)
+
+
+def test_a_child_that_is_killed_is_replaced_and_its_task_begun_again(pool, maker):
+    task = asked(maker, "add", numbers=[1], seconds=0.5)
+    until = time.monotonic() + 20
+    while not (working := [w for w in list(pool._workers) if w.task]) and time.monotonic() < until:
+        time.sleep(0.02)
+    os.kill(working[0].process.pid, signal.SIGKILL)
+    task = settled(task)
+    assert (task.state, task.tries) == ("done", 2)
+
+
+def test_what_a_server_left_behind_is_begun_again_whatever_the_clock_says(known, maker):
+    left = asked(maker, "add", numbers=[4])
+    often = asked(maker, "add", about="often", numbers=[5])
+    future = "2099-01-01T00:00:00Z"
+    Task.objects.filter(pk=left.pk).update(state="running", taken_by="another", tries=1, beat=future)
+    Task.objects.filter(pk=often.pk).update(state="running", taken_by="another", tries=3, beat=None)
+    RUNNING.pool = Pool(1)
+    RUNNING.pool.start()
+    try:
+        assert settled(left).state == "done"
+        assert settled(often).state == "failed"
+    finally:
+        RUNNING.pool.stop()
+        RUNNING.pool = None
+
+
+def test_children_end_with_the_pool(known, maker):
+    RUNNING.pool = pool = Pool(1)
+    pool.start()
+    settled(asked(maker, "add", numbers=[1]))
+    [child] = [worker.process for worker in pool._workers]
+    pool.stop()
+    RUNNING.pool = None
+    assert child.poll() is not None
+
+
+@pytest.fixture
+def all_heavy(monkeypatch):
+    """Everything counts as long."""
+    monkeypatch.setattr("designs.heavy.QUICK_SECONDS", -1.0)
+
+
+def waited(client, answer):
+    """What a page gets in the end."""
+    assert answer.status_code == 202, answer.content
+    task = answer.json()
+    until = time.monotonic() + 60
+    while task["state"] in ("waiting", "running") and time.monotonic() < until:
+        time.sleep(0.1)
+        task = get(client, f"/tasks/{task['id']}").json()
+    assert task["state"] == "done", task
+    return get(client, f"/tasks/{task['id']}/answer")
+
+
+def test_a_proof_beside_the_server_is_the_same_as_one_in_the_request(pool, wren, tray, all_heavy, monkeypatch):
+    path = f"/designs/{tray['id']}/proof"
+    waited(wren, get(wren, path))
+    beside = get(wren, path)
+    assert beside.status_code == 200
+    monkeypatch.undo()
+    RUNNING.pool, kept = None, RUNNING.pool
+    assert beside.json() == get(wren, path).json()
+    RUNNING.pool = kept
+
+
+def test_files_and_checks_beside_the_server(pool, wren, tray, all_heavy):
+    made = waited(wren, post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"})).json()
+    assert get(wren, f"/designs/{tray['id']}/exports").json() == made
+    data = get(wren, f"/exports/{made[0]['id']}/file").content
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    report = waited(wren, wren.post("/api/check", {"file": SimpleUploadedFile("tray.svg", data)})).json()
+    assert (report["name"], report["sound"]) == ("tray.svg", True)
+
+
+def test_a_task_is_its_makers_own(pool, wren, tray, sign_in, all_heavy):
+    task = get(wren, f"/designs/{tray['id']}/proof").json()
+    heron = sign_in("Heron")
+    assert get(heron, f"/tasks/{task['id']}").status_code == 404
+    assert heron.delete(f"/api/tasks/{task['id']}").status_code == 404
+    assert get(heron, "/tasks").json() == []
+    assert [row["id"] for row in get(wren, "/tasks").json()] == [task["id"]]
+    assert get(wren, f"/tasks/{task['id']}/answer").json()["why"].startswith("There is no answer: it is not done")
+    assert wren.delete(f"/api/tasks/{task['id']}").status_code == 204
+    assert get(wren, f"/tasks/{task['id']}").json()["state"] == "cancelled"
