@@ -60,6 +60,7 @@ export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
 export type Swap = Pick<Schemas['SwapIn'], 'board'> & Partial<Schemas['SwapIn']>
 export type Uses = Schemas['UsesOut']
+export type Task = Schemas['TaskOut']
 export type Unit = Schemas['EditsIn']['unit']
 
 /** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */
@@ -250,10 +251,16 @@ export const api = {
     unwrap<Design>(client.POST('/api/designs/{design_id}/redo', { ...at(id), body: { seen } })),
   remove: (id: number) => unwrap<void>(client.DELETE('/api/designs/{design_id}', at(id))),
   restore: (id: number) => unwrap<Card>(client.POST('/api/designs/{design_id}/restore', at(id))),
-  proof: (id: number) => unwrap<Proof>(client.GET('/api/designs/{design_id}/proof', at(id))),
+  proof: (id: number) => unwrap<Proof | Task>(client.GET('/api/designs/{design_id}/proof', at(id))),
+  task: (task_id: number) =>
+    unwrap<Task>(client.GET('/api/tasks/{task_id}', { params: { path: { task_id } } })),
+  taskAnswer: <T>(task_id: number) =>
+    unwrap<T>(client.GET('/api/tasks/{task_id}/answer', { params: { path: { task_id } } })),
+  cancelTask: (task_id: number) =>
+    unwrap<void>(client.DELETE('/api/tasks/{task_id}', { params: { path: { task_id } } })),
   exports: (id: number) => unwrap<Export[]>(client.GET('/api/designs/{design_id}/exports', at(id))),
   export: (id: number, format: FileFormat, profile: ProfileValues) =>
-    unwrap<Export[]>(
+    unwrap<Export[] | Task>(
       client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, profile } }),
     ),
   profiles: () => unwrap<Profile[]>(client.GET('/api/profiles')),
@@ -261,7 +268,9 @@ export const api = {
   changeProfile: (profile_id: number, body: ProfileValues) =>
     unwrap<Profile>(client.PUT('/api/profiles/{profile_id}', { params: { path: { profile_id } }, body })),
   check: (file: File) =>
-    unwrap<Check>(client.POST('/api/check', { body: { file: '' }, bodySerializer: () => formOf(file) })),
+    unwrap<Check | Task>(
+      client.POST('/api/check', { body: { file: '' }, bodySerializer: () => formOf(file) }),
+    ),
   jobSheetAddress: (id: number) => `/api/designs/${id}/job-sheet`,
   fileAddress: (id: number) => `/api/exports/${id}/file`,
 }

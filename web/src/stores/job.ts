@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, Problem, type Design, type Edit, type News, type Proof } from '../api/client'
+import { api, Problem, type Design, type Edit, type News, type Proof, type Task } from '../api/client'
+import { whole } from '../api/tasks'
 import { oneByOne } from '../line'
 import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
@@ -16,6 +17,9 @@ const PAUSE_MS = 300
 export const useJob = defineStore('job', () => {
   const design = shallowRef<Design | null>(null)
   const proof = shallowRef<Proof | null>(null)
+  /** The proof while it is made beside the server, and why there is none of this state. */
+  const proofTask = shallowRef<Task | null>(null)
+  const unproved = shallowRef<Problem | null>(null)
   /** What the workshop says newer of board and machine; looked for where it is shown. */
   const news = shallowRef<readonly News[]>([])
   const problem = shallowRef<Problem | null>(null)
@@ -56,6 +60,7 @@ export const useJob = defineStore('job', () => {
     clearTimeout(proving)
     design.value = null
     proof.value = null
+    unproved.value = null
     news.value = []
     problem.value = null
     conflict.value = null
@@ -72,6 +77,7 @@ export const useJob = defineStore('job', () => {
         : changed.value
     design.value = next
     problem.value = null
+    unproved.value = null
     clearTimeout(proving)
     proving = setTimeout(settle, before ? PAUSE_MS : 0)
   }
@@ -84,11 +90,17 @@ export const useJob = defineStore('job', () => {
   async function prove(): Promise<void> {
     const asked = design.value
     if (!asked || asked.problem || proof.value?.moves === asked.moves) return
+    const unwanted = () => design.value?.id !== asked.id || design.value.moves !== asked.moves
+    unproved.value = null
     try {
-      const answer = await api.proof(asked.id)
-      if (design.value?.id === asked.id && answer.moves === design.value.moves) proof.value = answer
+      const answer = await whole(() => api.proof(asked.id), {
+        watch: (task) => (proofTask.value = task),
+        unwanted,
+      })
+      if (answer && !unwanted()) proof.value = { ...answer, moves: asked.moves }
     } catch (error) {
       if (!(error instanceof Problem)) throw error
+      if (!unwanted()) unproved.value = error
     }
   }
 
@@ -174,7 +186,7 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    design, proof, news, problem, conflict, changed, selected, pauses, busy, route,
+    design, proof, proofTask, unproved, prove, news, problem, conflict, changed, selected, pauses, busy, route,
     board, chosenBoard, basis, basisPath, layoutPath, open, close, lookForNews, edit, put, putBasis, attempt, goTo, undo, redo,
     takeTheirs, saveMine, problemAt,
   } // prettier-ignore

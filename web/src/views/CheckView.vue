@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue'
+import { computed, onUnmounted, ref, shallowRef } from 'vue'
 
-import { api, Problem, type Check } from '../api/client'
+import { api, Problem, type Check, type Task } from '../api/client'
+import { whole } from '../api/tasks'
 import DrawingFrame from '../components/DrawingFrame.vue'
 import FindingList from '../components/FindingList.vue'
 import ProblemNote from '../components/ProblemNote.vue'
+import TaskNote from '../components/TaskNote.vue'
 import TitleLine from '../components/TitleLine.vue'
 import { useSettings } from '../stores/settings'
 import { shortText } from '../units'
@@ -14,6 +16,9 @@ const settings = useSettings()
 const check = shallowRef<Check | null>(null)
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
+const task = shallowRef<Task | null>(null)
+let left = false
+onUnmounted(() => (left = true))
 const over = ref(false)
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 const length = (mm: number) => shortText(mm, settings.unit)
@@ -31,7 +36,11 @@ async function look(file: File | undefined): Promise<void> {
   problem.value = null
   busy.value = true
   try {
-    check.value = await api.check(file)
+    const found = await whole(() => api.check(file), {
+      watch: (now) => (task.value = now),
+      unwanted: () => left,
+    })
+    if (found) check.value = found
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     problem.value = error
@@ -76,7 +85,8 @@ function lookAt([x, y]: readonly [number, number]): void {
             />
           </label>
         </header>
-        <ProblemNote v-if="problem" class="note" :problem="problem" />
+        <TaskNote v-if="task" :task="task" />
+        <ProblemNote v-else-if="problem" class="note" :problem="problem" />
         <DrawingFrame v-if="check" ref="drawing" :box="box" :label="check.name">
           <template #default>
             <rect v-if="check.page" class="sheet" :width="check.page[0]" :height="check.page[1]" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 
 import {
   api,
@@ -8,11 +8,14 @@ import {
   type FileFormat,
   type Profile,
   type ProfileValues,
+  type Task,
 } from '../api/client'
+import { whole } from '../api/tasks'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import ProfileEditor from '../components/ProfileEditor.vue'
 import StopLayout from '../components/StopLayout.vue'
+import TaskNote from '../components/TaskNote.vue'
 import TimesLedger from '../components/TimesLedger.vue'
 import { useProblem } from '../composables/useProblem'
 import { useJob } from '../stores/job'
@@ -28,6 +31,8 @@ const choices = shallowRef<Choices | null>(null)
 const editing = ref(false)
 const busy = ref('')
 const made = shallowRef<Export[]>([])
+const task = shallowRef<Task | null>(null)
+let left = false
 const { problem, tell } = useProblem()
 const FORMATS: { format: FileFormat; name: string; about: string }[] = [
   { format: 'svg', name: 'SVG', about: '1:1, a group for each operation' },
@@ -55,6 +60,7 @@ onMounted(async () => {
   await loadProfiles()
 })
 onMounted(load)
+onUnmounted(() => (left = true))
 watch(() => job.design?.moves, load)
 
 async function load(): Promise<void> {
@@ -79,8 +85,9 @@ async function attempt(what: string, act: () => Promise<void>): Promise<void> {
 
 const write = (format: FileFormat) =>
   attempt(format, async () => {
-    const files = await api.export(job.design!.id, format, profile.value!)
-    for (const file of files) download(file)
+    const ask = () => api.export(job.design!.id, format, profile.value!)
+    const files = await whole(ask, { watch: (now) => (task.value = now), unwanted: () => left })
+    for (const file of files ?? []) download(file)
     await load()
   })
 
@@ -112,6 +119,7 @@ function time(made: string): string {
 <template>
   <StopLayout title="Hand over" :about="about">
     <div class="out">
+      <TaskNote v-if="task" :task="task" />
       <p v-if="job.proof && job.proof.moves === job.design!.moves && !job.proof.fits" class="warn">
         {{
           job.proof.verdict === 'does-not-fit'

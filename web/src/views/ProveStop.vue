@@ -5,8 +5,10 @@ import type { Finding } from '../api/client'
 import FindingList from '../components/FindingList.vue'
 import ProofDrawing from '../components/ProofDrawing.vue'
 import ProofLedger from '../components/ProofLedger.vue'
+import ProblemNote from '../components/ProblemNote.vue'
 import SheetTabs from '../components/SheetTabs.vue'
 import StopLayout from '../components/StopLayout.vue'
+import TaskNote from '../components/TaskNote.vue'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { inUnit } from '../units'
@@ -20,7 +22,8 @@ const fresh = computed(() => job.proof?.moves === job.design!.moves)
 
 const about = computed(() => {
   if (!sheet.value) return 'there is nothing to cut yet'
-  if (!fresh.value) return 'reading the file back'
+  if (job.unproved) return 'not proved'
+  if (!fresh.value) return job.proofTask ? 'being proved' : 'reading the file back'
   return inUnit(job.proof!.sentence, settings.unit)
 })
 
@@ -44,7 +47,14 @@ async function show({ sheet: on, place, amount }: Finding): Promise<void> {
       <button class="plain small corner" @click="drawing?.lookAtCorner()">look at a corner</button>
       <SheetTabs v-model="number" :count="job.design!.sheets.length" />
     </template>
-    <ProofDrawing v-if="sheet" ref="drawing" :sheet="sheet" />
+    <div v-if="sheet" class="whole">
+      <TaskNote v-if="job.proofTask" :task="job.proofTask" />
+      <p v-if="job.unproved" class="unproved">
+        <ProblemNote :problem="job.unproved" />
+        <button type="button" class="plain small" @click="job.prove">prove it now</button>
+      </p>
+      <ProofDrawing ref="drawing" :sheet="sheet" />
+    </div>
     <p v-else class="nothing second">
       Add parts at Shape; they are proved from the file as soon as they can be cut.
     </p>
@@ -59,6 +69,20 @@ async function show({ sheet: on, place, amount }: Finding): Promise<void> {
 </template>
 
 <style scoped>
+.whole {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+}
+.whole > :last-child {
+  grid-row: 2;
+}
+.unproved {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 4px 22px;
+}
 .legend {
   display: flex;
   gap: 12px;

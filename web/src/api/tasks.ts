@@ -1,0 +1,47 @@
+import { api, Problem, type Task } from './client'
+
+/** Heavy work runs beside the server: a request for it answers with a task, which whoever asked follows to its end. */
+
+const PAUSE_MS = 300
+
+/** How a task is followed: told each time how far it is, null once it has ended; and whether nobody wants it any more. */
+export interface Follow {
+  watch: (task: Task | null) => void
+  unwanted?: () => boolean
+}
+
+export const isTask = (answer: object): answer is Task => 'stage' in answer && 'ahead' in answer
+
+/** What `ask` answers, at once or when its task is done; null if it is not wanted any more. Throws its Problem. */
+export async function whole<T extends object>(
+  ask: () => Promise<T | Task>,
+  follow: Follow,
+): Promise<T | null> {
+  const answer = await ask()
+  if (!isTask(answer)) return answer
+  try {
+    const done = await ended(answer, follow)
+    return done && (await api.taskAnswer<T>(done.id))
+  } finally {
+    follow.watch(null)
+  }
+}
+
+async function ended(task: Task, { watch, unwanted }: Follow): Promise<Task | null> {
+  while (task.state === 'waiting' || task.state === 'running') {
+    if (unwanted?.()) return null
+    watch(task)
+    await new Promise((done) => setTimeout(done, PAUSE_MS))
+    task = await api.task(task.id)
+  }
+  if (task.state === 'done') return unwanted?.() ? null : task
+  const { code, why, fix, field } = task.problem ?? CANCELLED
+  throw new Problem(code, why, fix, field, 422)
+}
+
+const CANCELLED = {
+  code: 'cancelled',
+  why: 'It was cancelled.',
+  fix: 'Start it again when you want it.',
+  field: '',
+}
