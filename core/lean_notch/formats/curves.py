@@ -6,11 +6,15 @@ Circles stay circles where the map keeps its proportions; where it does not, the
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from ..geometry import Cubic, Point, Segment
 from ..geometry.cubic import ARC_MM, biarcs
+from .read_file import Room
+
+CURVE = 4
+"""How many lines an arc of a curve counts for: it takes that much longer to find."""
 
 _SAME_SHARE = 1e-9
 _STEP, _FINE_STEP, _LARGE_MM = math.radians(45), math.radians(30), 20.0
@@ -53,8 +57,12 @@ class Affine(NamedTuple):
         return abs(self.a - sign * self.d) + abs(self.b + sign * self.c) <= _SAME_SHARE * size
 
 
-def mapped(pieces: Iterable[Segment | Cubic], affine: Affine) -> tuple[tuple[Segment, ...], bool]:
-    """`pieces` as lines and arcs in the map's target, and whether curves had to become arcs for it."""
+def mapped(pieces: Sequence[Segment | Cubic], affine: Affine, room: Room) -> tuple[tuple[Segment, ...], bool]:
+    """`pieces` as lines and arcs in the map's target, and whether curves had to become arcs for it.
+
+    Raises UnreadableFile where they find no room.
+    """
+    room.take(len(pieces))
     found: list[Segment] = []
     curved = False
     sense = -1.0 if affine.turns_over else 1.0
@@ -68,7 +76,9 @@ def mapped(pieces: Iterable[Segment | Cubic], affine: Affine) -> tuple[tuple[Seg
             continue
         curved = True
         for cubic in (piece,) if isinstance(piece, Cubic) else as_cubics(piece):
-            found += biarcs(Cubic(*map(affine.point, cubic)), ARC_MM)
+            arcs = list(biarcs(Cubic(*map(affine.point, cubic)), ARC_MM))
+            room.take(CURVE * len(arcs))
+            found += arcs
     return tuple(found), curved
 
 

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 
 from ..geometry import Segment
 from .curves import turn_pieces
-from .read_file import ReadFile, ReadPath
+from .read_file import ReadFile, ReadPath, Room
 
 _KNOWN = {"LINE", "ARC", "CIRCLE", "LWPOLYLINE", "POLYLINE", "VERTEX", "SEQEND"}
 _ELSEWHERE = {"67", "230"}
@@ -65,10 +65,12 @@ class _Entity:
 
 
 def _paths(codes: list[str], values: list[str], scale: float) -> Iterator[ReadPath]:
+    room = Room()
     open_one: _Entity | None = None  # a POLYLINE whose VERTEX entities follow
     entity: _Entity | None = None
     for code, value in zip([*codes, "0"], [*values, "SEQEND"], strict=True):
         if code == "0":
+            room.take(1)
             kind = value.strip()
             if kind not in _KNOWN:
                 raise _NotFlat

@@ -11,7 +11,7 @@ from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
 from .curves import Affine, from_quadratic, mapped, turn_pieces
 from .dxf_flat import read_flat
-from .read_file import ReadFile, ReadPath, ReadText
+from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements
 
 _MM_PER_INSUNIT = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
 _UNIT_NAMES = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
@@ -46,6 +46,7 @@ def read_dxf(data: bytes) -> ReadFile:
         drawing = ezdxf.filemanagement.read(StringIO(text))
         unit = drawing.header.get("$INSUNITS", 0)
         off = {layer.dxf.name.lower() for layer in drawing.layers if layer.is_off() or layer.is_frozen()}
+        check_elements(_counted(drawing))
         reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0), off)
         for entity in drawing.modelspace():
             reader.entity(entity)
@@ -63,6 +64,30 @@ def read_dxf(data: bytes) -> ReadFile:
     )
 
 
+def _counted(drawing: Any) -> int:
+    """How many entities the drawing has, blocks unfolded, without unfolding any."""
+    known: dict[str, int] = {}
+
+    def count(entities: Any, depth: int) -> int:
+        if depth > DEEPEST:
+            raise UnreadableFile(
+                "Blocks hold each other too deeply.", fix="Explode them and export the file again."
+            )  # fmt: skip
+        total = 0
+        for entity in entities:
+            total += 1
+            if entity.dxftype() != "INSERT":
+                continue
+            name = entity.dxf.name
+            if name not in known:
+                block = drawing.blocks.get(name)
+                known[name] = count(block, depth + 1) if block is not None else 0
+            total += known[name] * max(entity.mcount, 1)
+        return total
+
+    return count(drawing.modelspace(), 0)
+
+
 class _Reader:
     def __init__(self, scale: float, off: set[str]) -> None:
         self.scale, self.off = scale, off
@@ -71,18 +96,16 @@ class _Reader:
         self.texts: list[ReadText] = []
         self.points: list[Point] = []
         self.unread: set[str] = set()
+        self.room = Room()
 
-    def entity(self, entity: Any, depth: int = 0) -> None:
+    def entity(self, entity: Any) -> None:
         kind, layer = entity.dxftype(), entity.dxf.layer.lower()
         if layer in self.off:
             self.hidden.add(layer)
         elif kind == "INSERT":
-            if depth > DEEPEST:
-                raise UnreadableFile(
-                    "Blocks hold each other too deeply.", fix="Explode them and export the file again."
-                )
-            for one in entity.virtual_entities():
-                self.entity(one, depth + 1)
+            for copy in entity.multi_insert() if entity.mcount > 1 else (entity,):
+                for one in copy.virtual_entities():
+                    self.entity(one)
         elif kind in _TEXTS:
             words = entity.plain_text() if hasattr(entity, "plain_text") else entity.dxf.text
             place = entity.dxf.insert
@@ -94,7 +117,7 @@ class _Reader:
             self._filled(entity, kind, layer)
         else:
             pieces, closed = _outline(entity)
-            segments, curved = mapped(pieces, _to_world(entity, self.scale))
+            segments, curved = mapped(pieces, _to_world(entity, self.scale), self.room)
             if segments:
                 self.paths.append(ReadPath(layer, "", segments, closed, curved=curved))
             elif not pieces:
@@ -108,7 +131,7 @@ class _Reader:
             return
         for outline in path.from_hatch(entity):
             pieces = list(_path_pieces(outline))
-            segments, curved = mapped(pieces, Affine(self.scale, 0, 0, self.scale))
+            segments, curved = mapped(pieces, Affine(self.scale, 0, 0, self.scale), self.room)
             if segments:
                 self.paths.append(ReadPath(layer, "", segments, True, filled=True, curved=curved))
 

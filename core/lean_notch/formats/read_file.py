@@ -4,7 +4,39 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..errors import UnreadableFile
 from ..geometry import Point, Segment
+
+MOST_LINES = 300_000
+"""Lines and arcs of a file, copies counted: what its checks go through in ten seconds and a gigabyte."""
+
+MOST_ELEMENTS = 100_000
+"""Elements of a file, copies counted."""
+
+
+def check_elements(count: int) -> None:
+    """Raises UnreadableFile. Copies are counted before any is made."""
+    if count > MOST_ELEMENTS:
+        raise UnreadableFile(
+            f"The drawing has {count:,} elements, copies counted; {MOST_ELEMENTS:,} are read.",
+            fix="Split it into several files.", field="",
+        )  # fmt: skip
+
+
+class Room:
+    """Counts a file's lines and arcs while they are read."""
+
+    def __init__(self) -> None:
+        self.taken = 0
+
+    def take(self, count: int) -> None:
+        """Raises UnreadableFile once there are too many."""
+        self.taken += count
+        if self.taken > MOST_LINES:
+            raise UnreadableFile(
+                f"The drawing has more lines and curves than are read at once: {MOST_LINES:,} lines, or as much in curves.",
+                fix="Split it into several files.",
+            )
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
 from ..units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
 from .curves import Affine, ellipse_pieces, from_quadratic, mapped
-from .read_file import ReadFile, ReadPath, ReadText
+from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements
 
 _PER_UNIT = {**MM_PER_UNIT, "px": MM_PER_PX, "pt": MM_PER_PT, "pc": 12 * MM_PER_PT, "q": 0.25}
 """Millimetres per unit. W3C CSS Values and Units 3, absolute lengths."""
@@ -25,7 +25,6 @@ _PER_UNIT = {**MM_PER_UNIT, "px": MM_PER_PX, "pt": MM_PER_PT, "pc": 12 * MM_PER_
 _SILENT = {"title", "desc", "metadata", "defs", "style", "symbol", "clippath", "mask", "pattern", "marker", "script"}
 _INHERITED = ("fill", "stroke", "stroke-width", "display", "visibility", "stroke-opacity", "opacity")
 MOST_BYTES = 50_000_000
-MOST_ELEMENTS = 500_000
 DEEPEST = 100
 
 
@@ -136,6 +135,13 @@ def _length(text: str | None, default: float = 0.0) -> float:
     return _number(match[1]) * _PER_UNIT.get(match[2].lower(), MM_PER_PX) / MM_PER_PX
 
 
+def _too_deep() -> UnreadableFile:
+    return UnreadableFile(
+        "The drawing is nested too deeply, or a copy in it holds itself.",
+        fix="Ungroup it, take the copies apart, and export it again.",
+    )
+
+
 @dataclass(frozen=True)
 class _State:
     """What an element inherits."""
@@ -154,12 +160,25 @@ class _Reader:
         self.points: list[Point] = []
         self.unread: set[str] = set()
         self._by_id = {element.get("id"): element for element in root.iter() if element.get("id")}
+        self._counts: dict[Any, int] = {}
+        self.room = Room()
+        check_elements(self._count(root))
         self._rules = _style_rules(root)
-        self._count = 0
+
+    def _count(self, element: Any, depth: int = 0) -> int:
+        """How many elements there are in one, copies and all, without making any."""
+        if depth > DEEPEST:
+            raise _too_deep()
+        known = self._counts.get(element)
+        if known is None:
+            known = 1 + sum(self._count(child, depth + 1) for child in element)
+            target = self._target(element) if _tag(element) == "use" else None
+            if target is not None:
+                known += self._count(target, depth + 1)
+            self._counts[element] = known
+        return known
 
     def children(self, element: Any, state: _State) -> None:
-        if state.depth > DEEPEST:
-            raise UnreadableFile("The drawing is nested too deeply.", fix="Ungroup it and export it again.")
         for child in element:
             self._element(child, state)
 
@@ -167,12 +186,6 @@ class _Reader:
         tag = _tag(element)
         if not tag or tag.lower() in _SILENT:
             return
-        self._count += 1
-        if self._count > MOST_ELEMENTS:
-            raise UnreadableFile(
-                f"The drawing has more than {MOST_ELEMENTS} elements, copies counted.",
-                fix="Split it into several files.",
-            )
         style = self._style(element, state)
         if style.get("display") == "none" or style.get("visibility") == "hidden":
             return
@@ -196,7 +209,7 @@ class _Reader:
             self.unread.add(f"<{tag}>")
 
     def _path(self, element: Any, pieces: list[Segment | Cubic], closed: bool, state: _State) -> None:
-        segments, curved = mapped(pieces, state.affine)
+        segments, curved = mapped(pieces, state.affine, self.room)
         if not segments:
             return
         style = state.style
@@ -209,21 +222,21 @@ class _Reader:
         self.paths.append(ReadPath(state.layer, element.get("id", ""), segments, closed, round(width, 6), fill, curved))
 
     def _use(self, element: Any, state: _State) -> None:
-        link = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
-        target = self._by_id.get(link[1:]) if link.startswith("#") else None
+        target = self._target(element)
         if target is None:
             self.unread.add("<use> of something that is not in the file")
             return
-        if any(above is target for above in element.iterancestors()):
-            raise UnreadableFile(
-                "A copy in the drawing holds itself.", fix="Take the copies apart and export it again."
-            )
         moved = state.affine.after(Affine(e=_length(element.get("x")), f=_length(element.get("y"))))
         inside = replace(state, affine=moved)
         if _tag(target) == "symbol":
             self.children(target, replace(inside, affine=moved.after(_nested(target))))
         else:
             self._element(target, inside)
+
+    def _target(self, element: Any) -> Any:
+        """What a copy is of; None if that is not in the file."""
+        link = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
+        return self._by_id.get(link[1:]) if link.startswith("#") else None
 
     def _style(self, element: Any, state: _State) -> dict[str, str]:
         """Inherited, then the element's attributes, then the style sheet, then its own style. W3C CSS Cascade."""

@@ -5,6 +5,7 @@ Pieces share their nodes bitwise, and two pieces have nothing in common but node
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -12,6 +13,8 @@ import numpy as np
 
 from .contour import JOIN_MM
 from .segments import Flags, Floats, Ints, Segments, distances
+
+_MOST_FOUND = 4_000_000
 
 LONGEST_PIECE = np.pi / 2 + 1e-9
 """Arcs are handed in in quarters, so that a line across one at its middle never meets it twice."""
@@ -75,6 +78,10 @@ def quarters(segments: Segments) -> tuple[Segments, Ints]:
     return Segments(start, end, bulge, segments.group[parent]), parent
 
 
+class TooTangled(Exception):
+    """More segments lie near each other than are compared."""
+
+
 class Neighbours:
     """Finds which segments' boxes touch which; groups are laid side by side so that they never do."""
 
@@ -91,6 +98,8 @@ class Neighbours:
         self.reach = float(np.max(high - low, initial=0.0, where=np.isfinite(high - low))) + 1.0
         self._shift = np.arange(count)[:, None] * (self.reach + 1.0) - np.where(np.isfinite(low), low, 0.0)
         self._tree = shapely.STRtree(self._boxes(self._box, segments.group))
+        # So many queries at once that even if each met every segment, what they find has room.
+        self._at_once = _MOST_FOUND // max(len(segments), 1) + 1
 
     def _boxes(self, box: Floats, group: Ints, slack: float = 2 * JOIN_MM) -> object:
         import shapely
@@ -99,16 +108,38 @@ class Neighbours:
         # A diagonal has the box's envelope, which is all that the tree asks for, and is quicker made.
         return shapely.linestrings((box + np.hstack([shift, shift]) + (-slack, -slack, slack, slack)).reshape(-1, 2, 2))
 
-    def pairs(self) -> tuple[Ints, Ints]:
-        """Every pair of segments whose boxes touch, once."""
-        first, second = self._tree.query(self._tree.geometries)
-        ahead = first < second
-        return first[ahead], second[ahead]
+    def pairs(self, most: int | None = None) -> tuple[Ints, Ints]:
+        """Every pair of segments whose boxes touch, once. Raises TooTangled for more than `most`."""
+        found: list[tuple[Ints, Ints]] = []
+        count, every = 0, self._tree.geometries
+        for low in range(0, len(every), self._at_once):
+            first, second = self._tree.query(every[low : low + self._at_once])
+            first = first + low
+            ahead = first < second
+            found.append((first[ahead], second[ahead]))
+            count += len(found[-1][0])
+            if most is not None and count > most:
+                raise TooTangled
+        if not found:
+            return np.empty(0, np.int64), np.empty(0, np.int64)
+        firsts, seconds = zip(*found, strict=True)
+        return np.concatenate(firsts), np.concatenate(seconds)
 
     def touching(self, box: Floats, group: Ints, slack: float = 2 * JOIN_MM) -> tuple[Ints, Ints]:
         """(query, segment) for every segment whose box touches a query's `box`."""
         query, segment = self._tree.query(self._boxes(box, group, slack))
         return query, segment
+
+    def touching_by_parts(self, box: Floats, group: Ints, slack: float, most: int) -> Iterator[tuple[Ints, Ints]]:
+        """As `touching`, a part of the queries after the other. Raises TooTangled once more than `most` were found."""
+        count = 0
+        for low in range(0, len(box), self._at_once):
+            some = slice(low, low + self._at_once)
+            query, segment = self.touching(box[some], group[some], slack)
+            count += len(query)
+            if count > most:
+                raise TooTangled
+            yield query + low, segment
 
 
 def meetings(s: Segments, i: Ints, j: Ints) -> tuple[Ints, Ints, Floats]:
@@ -187,10 +218,13 @@ def _both_sides(pair: Ints, foot: Floats, unit: Floats, height: Floats, radius: 
     return [(pair[touch], foot[touch]), (pair[cut], foot[cut] - half), (pair[cut], foot[cut] + half)]
 
 
-def cut_up(segments: Segments, neighbours: Neighbours | None = None) -> Pieces:
-    """`segments`, none turning more than a quarter, in the pieces between all their meetings."""
+def cut_up(segments: Segments, neighbours: Neighbours | None = None, most: int | None = None) -> Pieces:
+    """`segments`, none turning more than a quarter, in the pieces between all their meetings.
+
+    Raises TooTangled where more than `most` pairs of them may meet.
+    """
     count = len(segments)
-    i, j = (neighbours or Neighbours(segments)).pairs()
+    i, j = (neighbours or Neighbours(segments)).pairs(most)
     met = meetings(segments, i, j)
     owner, _, place = met
     points = np.concatenate([segments.start, segments.end, place])
@@ -232,6 +266,20 @@ def merged(points: Floats, group: Ints) -> Ints:
             root = root[root]
         label = root[label]
     return label
+
+
+def alike(s: Segments, within: float) -> Ints:
+    """For each segment the number of the first one that is the same line or arc, whichever way it runs, on a grid of
+    `within` mm; itself if there is none. What is told apart by the grid only may be told apart."""
+    forward = (s.start[:, 0] < s.end[:, 0]) | ((s.start[:, 0] == s.end[:, 0]) & (s.start[:, 1] <= s.end[:, 1]))
+    low, high = np.where(forward[:, None], s.start, s.end), np.where(forward[:, None], s.end, s.start)
+    rise = np.where(forward, s.bulge, -s.bulge) * s.span / 2
+    cells = np.rint(np.column_stack([low, high, rise]) / within).astype(np.int64).view(np.uint64)
+    key = s.group.astype(np.uint64)
+    for column in cells.T:
+        key = _mixed(_mixed(key) ^ column)
+    _, first, place = np.unique(key, return_index=True, return_inverse=True)
+    return np.asarray(first[place])
 
 
 def _mixed(value: Ints) -> Ints:

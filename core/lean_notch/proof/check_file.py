@@ -52,7 +52,8 @@ class FileReport:
 
     @property
     def sound(self) -> bool:
-        return not any(finding.severity == "stop" for finding in self.findings)
+        """Whether nothing was found that is to be stopped for, and nothing was left out."""
+        return not any(finding.severity in ("stop", "unseen") for finding in self.findings)
 
 
 def check_file(file: ReadFile, close_mm: float = CLOSE_CUTS_MM, tell: Tell = untold) -> FileReport:

@@ -3,16 +3,25 @@
 from __future__ import annotations
 
 import math
-from collections import defaultdict
 from collections.abc import Iterator
 
 import numpy as np
 
 from ..findings import Finding
-from ..geometry.noding import Pieces, cut_up
+from ..geometry.noding import Pieces, TooTangled, cut_up
 from ..geometry.segments import Floats, Ints, Segments
 from ..units import say_mm
 from .drawing import JOINS_MM, Drawing, finding
+
+MOST_PAIRS = 500_000
+"""Pairs of lines whose boxes touch: each may cross. What compares them takes a few seconds and some hundred megabytes."""
+
+MOST_NEAR = 2_000_000
+"""Pairs of lines that lie near enough to ask how near."""
+
+NEAR_COPY_MM = 0.05
+LEAST_TWICE_MM = 0.01
+"""Less than this of a path on another one is how they meet, no double."""
 
 CHORD_TURNS = 8
 LONGEST_CHORD_MM = 5.0
@@ -23,35 +32,56 @@ def twice_and_crossing(drawing: Drawing) -> Iterator[Finding]:
     """Stretches that are there twice, and paths that cross themselves, from the pieces between all meetings."""
     if not len(drawing.segments):
         return
-    pieces = cut_up(drawing.fine, drawing.around)
-    path = drawing.fine_path[pieces.parent]
-    length = pieces.as_segments.length
-    order = np.argsort(pieces.same, kind="stable")
-    same = pieces.same[order]
-    again = order[np.flatnonzero(np.r_[False, same[1:] == same[:-1]])]
-    by_path: dict[int, list[int]] = defaultdict(list)
-    for k in again.tolist():
-        by_path[int(path[k])].append(k)
-    for number, twice in by_path.items():
-        amount = float(length[twice].sum())
-        middle = pieces.as_segments.middle[twice[0]]
-        whole = amount > 0.999 * float(length[path == number].sum())
+    count = len(drawing.paths)
+    amount = np.zeros(count)
+    np.add.at(amount, drawing.fine_path[drawing.again], drawing.fine.length[drawing.again])
+    place = dict(
+        zip(drawing.fine_path[drawing.again].tolist(), drawing.fine.middle[drawing.again].tolist(), strict=True)
+    )
+    try:
+        pieces = cut_up(drawing.once, drawing.around, MOST_PAIRS)
+    except TooTangled:
+        pieces = None
+        yield _not_compared(drawing, "doubles that lie on each other in part, and crossings", MOST_PAIRS)
+    if pieces:
+        path = drawing.once_path[pieces.parent]
+        order = np.argsort(pieces.same, kind="stable")
+        same = pieces.same[order]
+        again = order[np.flatnonzero(np.r_[False, same[1:] == same[:-1]])]
+        np.add.at(amount, path[again], pieces.as_segments.length[again])
+        place |= zip(path[again].tolist(), pieces.as_segments.middle[again].tolist(), strict=True)
+    whole = np.bincount(drawing.fine_path, drawing.fine.length, count)
+    twice = np.flatnonzero(amount > LEAST_TWICE_MM).tolist()
+    for number in twice:
+        over = "." if amount[number] > 0.999 * whole[number] else f" over {say_mm(float(amount[number]), 1)}."
+        x, y = place[number]
         yield finding(
-            "cut-twice", "stop",
-            f"Path {drawing.name(number)} is there twice" + ("." if whole else f" over {say_mm(amount, 1)}."),
-            "Delete one of the two: it scorches, and takes twice the time.",
-            (float(middle[0]), float(middle[1])), amount,
+            "cut-twice", "stop", f"Path {drawing.name(number)} is there twice{over}",
+            "Delete one of the two: it scorches, and takes twice the time.", (x, y), float(amount[number]),
         )  # fmt: skip
-    yield from _near_copies(drawing, set(by_path))
-    yield from _crossings(drawing, pieces, set(by_path))
+    told = set(twice)
+    yield from _near_copies(drawing, told)
+    if pieces:
+        yield from _crossings(drawing, pieces, told)
+
+
+def _not_compared(drawing: Drawing, what: str, most: int) -> Finding:
+    box = drawing.box or (0.0, 0.0, 0.0, 0.0)
+    return finding(
+        "too-tangled", "unseen",
+        f"More than {most:,} pairs of lines come near each other: {what} were not looked for.",
+        "Check a part of the drawing at a time, or delete what is there many times.",
+        ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2), most,
+    )  # fmt: skip
 
 
 def _near_copies(drawing: Drawing, told: set[int]) -> Iterator[Finding]:
-    """Paths with the same box and length as another within 0.05 mm: drawn over each other by hand or by two exports."""
+    """Paths with the same box and length as another, and lying on it: drawn over each other by hand or by two exports."""
     known: dict[tuple[int, ...], int] = {}
     boxes: dict[int, Floats] = {}
     first = np.flatnonzero(np.r_[True, drawing.path[1:] != drawing.path[:-1]])
     numbers = drawing.path[first].tolist()
+    at = dict(zip(numbers, np.split(np.arange(len(drawing.path)), first[1:]), strict=True))
     low = np.minimum.reduceat(drawing.segments.box[:, :2], first)
     high = np.maximum.reduceat(drawing.segments.box[:, 2:], first)
     lengths = np.add.reduceat(drawing.segments.length, first)
@@ -62,7 +92,10 @@ def _near_copies(drawing: Drawing, told: set[int]) -> Iterator[Finding]:
         for shift in (0.0, 0.5):
             key = (int(shift * 2), *np.floor(row / 0.1 + shift).astype(int).tolist())
             other = known.setdefault(key, number)
-            if other != number and number not in told and np.abs(boxes[other] - row).max() < 0.05:
+            if (
+                other != number and number not in told and np.abs(boxes[other] - row).max() < NEAR_COPY_MM
+                and _lies_on(drawing, at[number], at[other])
+            ):  # fmt: skip
                 told.add(number)
                 yield finding(
                     "cut-twice", "stop", f"Path {drawing.name(number)} lies on {drawing.name(other)}.",
@@ -71,21 +104,31 @@ def _near_copies(drawing: Drawing, told: set[int]) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
+def _lies_on(drawing: Drawing, one: Ints, other: Ints) -> bool:
+    """Whether some twenty places of one path's segments lie on another's."""
+    s = drawing.segments
+    some = one[:: max(len(one) // 10, 1)]
+    places = np.concatenate([s.start[some], s.middle[some]])
+    query, target = np.repeat(np.arange(len(places)), len(other)), np.tile(other, len(places))
+    nearest = s.distance_to(target, places[query]).reshape(len(places), len(other)).min(axis=1)
+    return bool(nearest.max() < 2 * NEAR_COPY_MM)
+
+
 def _crossings(drawing: Drawing, pieces: Pieces, twice: set[int]) -> Iterator[Finding]:
     """Places where a path meets itself other than from one piece to the next, or crosses another."""
-    path, segments = drawing.fine_path, drawing.fine
+    path, segments = drawing.once_path, drawing.once
     owner, other, place = pieces.meetings
-    inside = segments.from_ends(owner, place) > 1e-5
-    told: set[tuple[int, int]] = set()
-    for k in np.flatnonzero(inside).tolist():
-        a, b = sorted((int(path[owner[k]]), int(path[other[k]])))
-        if (a, b) in told or a in twice or b in twice:
-            continue
-        one, two = drawing.paths[a], drawing.paths[b]
-        if one.layer != two.layer or (a != b and not (one.closed and two.closed)):
-            continue  # lines of letters and the like may cross as they please
-        told.add((a, b))
-        where = (float(place[k][0]), float(place[k][1]))
+    inside = np.flatnonzero(segments.from_ends(owner, place) > 1e-5)
+    one, two = path[owner[inside]], path[other[inside]]
+    one, two = np.minimum(one, two), np.maximum(one, two)
+    layer, closed = drawing.layers, drawing.closed
+    # Lines of letters and the like may cross as they please.
+    counts = (layer[one] == layer[two]) & ((one == two) | (closed[one] & closed[two]))
+    counts &= ~np.isin(one, list(twice)) & ~np.isin(two, list(twice))
+    one, two, inside = one[counts], two[counts], inside[counts]
+    _, first = np.unique(one * len(drawing.paths) + two, return_index=True)
+    for a, b, (x, y) in zip(one[first].tolist(), two[first].tolist(), place[inside[first]].tolist(), strict=True):
+        where = (x, y)
         if a == b:
             yield finding(
                 "crosses-itself", "stop", f"Path {drawing.name(a)} crosses or touches itself.",
@@ -145,32 +188,37 @@ def _circle_through(points: Floats) -> tuple[float, float]:
 
 def too_close(drawing: Drawing, limit: float) -> Iterator[Finding]:
     """Pairs of outlines of one layer whose lines come nearer than `limit` without meeting."""
-    s, path = drawing.fine, drawing.fine_path
+    s, path = drawing.once, drawing.once_path
     if not len(s) or limit <= 0:
         return
-    i, j = drawing.around.touching(s.box, s.group, slack=limit)
-    ahead = path[i] < path[j]
-    i, j = i[ahead], j[ahead]
-    layers = {layer: n for n, layer in enumerate({one.layer for one in drawing.paths})}
-    layer = np.array([layers[one.layer] for one in drawing.paths])
-    closed = np.array([one.closed for one in drawing.paths])
-    alike = (layer[path[i]] == layer[path[j]]) & closed[path[i]] & closed[path[j]]
-    i, j = i[alike], j[alike]
-    gap, place = _gaps(s, i, j)
-    near = np.flatnonzero((gap < limit - 1e-6) & (gap > 1e-5))
-    touching = {(int(path[a]), int(path[b])) for a, b in zip(i[gap <= 1e-5], j[gap <= 1e-5], strict=True)}
-    worst: dict[tuple[int, int], int] = {}
-    for k in near.tolist():
-        key = (int(path[i[k]]), int(path[j[k]]))
-        if key not in touching and (key not in worst or gap[k] < gap[worst[key]]):
-            worst[key] = k
-    for (a, b), k in worst.items():
-        yield finding(
-            "cuts-close", "look",
-            f"Paths {drawing.name(a)} and {drawing.name(b)} come within {say_mm(float(gap[k]))} of each other.",
-            f"Move them {say_mm(limit)} apart: a thin web burns or breaks.",
-            (float(place[k][0]), float(place[k][1])), float(gap[k]),
-        )  # fmt: skip
+    layer, closed = drawing.layers, drawing.closed
+    asked = np.flatnonzero(closed[path])
+    touching: set[tuple[int, int]] = set()
+    worst: dict[tuple[int, int], tuple[float, float, float]] = {}
+    try:
+        for some, j in drawing.around.touching_by_parts(s.box[asked], s.group[asked], limit, MOST_NEAR):
+            i = asked[some]
+            apart = (path[i] < path[j]) & closed[path[j]] & (layer[path[i]] == layer[path[j]])
+            i, j = i[apart], j[apart]
+            gap, place = _gaps(s, i, j)
+            order = np.argsort(gap, kind="stable")
+            order = order[gap[order] < limit - 1e-6]
+            _, first = np.unique(path[i[order]] * len(drawing.paths) + path[j[order]], return_index=True)
+            for k in order[first].tolist():
+                key = (int(path[i[k]]), int(path[j[k]]))
+                if gap[k] <= 1e-5:
+                    touching.add(key)
+                elif key not in worst or gap[k] < worst[key][0]:
+                    worst[key] = (float(gap[k]), float(place[k][0]), float(place[k][1]))
+    except TooTangled:
+        yield _not_compared(drawing, f"cuts nearer than {say_mm(limit)}", MOST_NEAR)
+    for (a, b), (near, x, y) in worst.items():
+        if (a, b) not in touching:
+            yield finding(
+                "cuts-close", "look",
+                f"Paths {drawing.name(a)} and {drawing.name(b)} come within {say_mm(near)} of each other.",
+                f"Move them {say_mm(limit)} apart: a thin web burns or breaks.", (x, y), near,
+            )  # fmt: skip
 
 
 def _gaps(s: Segments, i: Ints, j: Ints) -> tuple[Floats, Floats]:

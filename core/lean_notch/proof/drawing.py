@@ -10,9 +10,12 @@ from ..findings import Finding, Severity
 from ..formats.read_file import ReadPath
 from ..geometry import Box, Point
 from ..geometry.contour import FURTHEST_MM
-from ..geometry.noding import Neighbours, quarters
+from ..geometry.noding import Neighbours, alike, quarters
 from ..geometry.segments import segments_of
 from .as_cut import without_lead
+
+SAME_MM = 1e-6
+"""Lines and arcs this near are one, drawn again."""
 
 JOINS_MM = 0.01
 """Ends this near are meant to be one."""
@@ -20,7 +23,8 @@ JOINS_MM = 0.01
 
 class Drawing:
     """The lines of a file as arrays; `path` is the number of each segment's path. Those without length are apart, and so
-    are those further away than any drawing."""
+    are those further away than any drawing. `once` has each line once, `again` are the numbers of those in `fine` that are
+    there already."""
 
     def __init__(self, paths: Sequence[ReadPath]) -> None:
         self.paths = paths = [without_lead(path)[0] for path in paths]
@@ -33,7 +37,15 @@ class Drawing:
         self.segments, self.path = every.take(some), path[some]
         self.fine, parent = quarters(self.segments)
         self.fine_path = self.path[parent]
-        self.around = Neighbours(self.fine)
+        # What is drawn many times in one place is compared once.
+        first = alike(self.fine, SAME_MM)
+        self.again = np.flatnonzero(first != np.arange(len(first)))
+        once = np.flatnonzero(first == np.arange(len(first)))
+        self.once, self.once_path = self.fine.take(once), self.fine_path[once]
+        self.around = Neighbours(self.once)
+        numbers = {layer: n for n, layer in enumerate({one.layer for one in paths})}
+        self.layers = np.array([numbers[one.layer] for one in paths], np.int64)
+        self.closed = np.array([one.closed for one in paths], bool)
         self.without = [(int(path[i]), tuple(every.start[i].tolist())) for i in np.flatnonzero(~some)]
         self.box: Box | None = None
         if len(self.segments):
