@@ -44,8 +44,10 @@ def test_engraving_comes_first_and_outlines_last(marked):
     paths = compute(marked).plan.sheets[0].paths
     ranks = [list(OPERATIONS).index(path.operation) for path in paths]
     assert ranks == sorted(ranks)
-    cuts = [path.inner for path in paths if path.operation == "cut"]
-    assert cuts == sorted(cuts, reverse=True)
+    cuts = [path for path in paths if path.operation == "cut"]
+    for copy in {(path.part, path.copy) for path in cuts}:
+        own = [path.inner for path in cuts if (path.part, path.copy) == copy]
+        assert own == sorted(own, reverse=True)
 
 
 def test_the_workshops_own_order_is_kept(marked):

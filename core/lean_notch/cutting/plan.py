@@ -22,7 +22,7 @@ from ..nesting import Layout, LayoutSettings
 from ..operations import Operation
 from ..units import say_mm
 from .hatch import hatched
-from .order import Step, Stretch, leave_at, shortest, travel
+from .order import Step, Stretch, innermost_first, leave_at, shortest, travel
 from .profile import PLAIN, Profile
 from .starts import Start, Waste, led_in, starting_at, starts, strips_of
 
@@ -437,7 +437,8 @@ def _ordered(paths: Sequence[_Path], profile: Profile, waste: Waste) -> tuple[li
     after, here = 0.0, home
     for phase in _phases(paths, profile.order):
         stretches = [_stretch(one) for one in phase]
-        steps = shortest(stretches, here)
+        cut = phase[0].path.operation == "cut" if phase else False
+        steps = shortest(stretches, here, innermost_first([one.path.shape.box for one in phase]) if cut else None)
         after += travel(stretches, steps, here)
         for step in steps:
             done.append(_entered(phase[step.index], step.entry, profile, waste))
@@ -446,14 +447,9 @@ def _ordered(paths: Sequence[_Path], profile: Profile, waste: Waste) -> tuple[li
 
 
 def _phases(paths: Sequence[_Path], order: Iterable[Operation]) -> Iterator[list[_Path]]:
-    """What is done before what: by operation, and of the through-cuts the inner ones first."""
+    """One operation after the other."""
     for operation in order:
-        mine = [one for one in paths if one.path.operation == operation]
-        if operation != "cut":
-            yield mine
-            continue
-        yield [one for one in mine if one.path.inner]
-        yield [one for one in mine if not one.path.inner]
+        yield [one for one in paths if one.path.operation == operation]
 
 
 def _stretch(one: _Path, *, first: bool = False) -> Stretch:
