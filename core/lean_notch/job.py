@@ -15,6 +15,7 @@ from .design import Design, design_from_json, design_to_json
 from .documents import entry, flag, mapping, mm, whole
 from .errors import BadDocument, NotchError, PartTooLarge
 from .nesting import Area, Layout, LayoutSettings, Piece, lay_out, together
+from .remembered import Remembered
 
 MOST_SETS = 1000
 
@@ -101,8 +102,14 @@ def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
     basis = job.basis.of(board)
     width, height = basis.sheet_area
     area = Area(width, height, basis.stock.sheets, tuple(one.box for one in basis.machine.keep_outs))
+    settings = job.settings(board)
+    # Only boxes count, and names and quantities: where those are the same, everything lies where it did.
+    given = (
+        tuple([(piece.part, piece.title, piece.region.box, piece.quantity) for piece in pieces]),
+        (width, height, area.sheets, area.keep_outs), (settings.margin, settings.spacing, settings.quarter_turns),
+    )  # fmt: skip
     try:
-        return lay_out(pieces, area, job.settings(board))
+        return _LAYOUTS(given, lambda: lay_out(pieces, area, settings))
     except PartTooLarge as error:
         part = built.part(error.field)
         longer = 0 if part.size[0] >= part.size[1] else 1
@@ -113,6 +120,8 @@ def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
         error.field = f"basis/{board}/{error.field}"
         raise
 
+
+_LAYOUTS: Remembered[Layout] = Remembered(64)
 
 VERSION = 2
 

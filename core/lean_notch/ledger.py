@@ -7,7 +7,8 @@ mm, and lengths inside a derivation are written "<number> mm", so that an edge c
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from functools import partial
 
 from .basis import BoardBasis, Fit, Readings
 from .basis.notebook import WAY_TITLES
@@ -15,23 +16,40 @@ from .build import Contact, FlatPart, Mate, joint_fits
 from .figures import Figure, in_words
 from .job import Result
 from .nesting import Sheet
+from .remembered import Remembered
 from .units import Length, say_mm, say_within
 
 
 def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     """All rows of a job by subject."""
-    rows = {f"basis:{board.id}": _basis(result.job.basis.of(board.id)) for board in result.job.design.boards}
-    rows["job"] = _job(result)
-    rows |= {f"part:{part.id}": _part(part, result) for part in result.build.parts}
-    fits = joint_fits(result.build.parts, result.build.mates, result.job.basis)
-    rows |= {
-        f"joint:{mate.id}": _mate(mate, fit.fit, result) for mate, fit in zip(result.build.mates, fits, strict=True)
+    job, built = result.job, result.build
+    rows = {
+        f"basis:{board.id}": _ROWS((one,), partial(_basis, one))
+        for board in job.design.boards
+        if (one := job.basis.of(board.id))
     }
+    rows["job"] = _job(result)
+    for part in built.parts:
+        designed = job.design.part(part.id)
+        rows[f"part:{part.id}"] = _ROWS((part, designed, job.basis, job.sets), partial(_part, part, result))
+    fits = joint_fits(built.parts, built.mates, job.basis)
+    for mate, fit in zip(built.mates, fits, strict=True):
+        parts = [built.part(name) for name in dict.fromkeys(_parts_of(mate))]
+        rows[f"joint:{mate.id}"] = _ROWS((mate, fit, job.basis, *parts), partial(_mate, mate, fit.fit, result))
     rows |= {
         f"sheet:{sheet.number}": _sheet(sheet, length, result)
         for sheet, length in zip(result.layout.sheets, result.cut_lengths, strict=True)
     }
     return rows
+
+
+_ROWS: Remembered[tuple[Figure, ...]] = Remembered()
+"""Rows of a part or joint that is as it was, on the basis that it had."""
+
+
+def _parts_of(mate: Mate) -> Iterator[str]:
+    yield from (change.part for change in mate.members)
+    yield from (one.through for one in mate.contacts[:1])
 
 
 def _basis(basis: BoardBasis) -> tuple[Figure, ...]:

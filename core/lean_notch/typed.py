@@ -8,7 +8,7 @@ from typing import Any, ClassVar
 
 from .codec import fields_of, join, key_of
 from .errors import NotchError
-from .units import Length
+from .units import Length, names_in
 
 
 class Typed:
@@ -20,6 +20,11 @@ class Typed:
     def lengths(self) -> tuple[tuple[str, Length], ...]:
         """Its lengths as typed, by their path in it: "x", "shape/width", "shape/nodes/n1/x"."""
         return tuple(_lengths(self, ""))
+
+    @cached_property
+    def names(self) -> tuple[str, ...]:
+        """The names that its lengths use, units among them."""
+        return tuple(dict.fromkeys(name for _, typed in self.lengths for name in names_in(typed.text)))
 
     def mm(self, names: Mapping[str, float]) -> dict[str, float]:
         """Its lengths in mm, by their path in it. Raises NotchError at that path."""

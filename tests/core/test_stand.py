@@ -10,13 +10,15 @@ from lean_notch.build.stand import Outlined, stand_all
 from lean_notch.design import Against, AlongAxes, ByNumbers, Design, Part, Placement
 from lean_notch.edits import Edit
 from lean_notch.errors import NotchError
+from lean_notch.geometry import Region, rectangle
 from lean_notch.units import Length
 
 NAMES = {"main": {"thickness": 3.0}}
 CORNERS = ((0.0, 0.0), (30.0, 0.0), (30.0, 20.0), (0.0, 20.0))
 PLAIN = Outlined(
-    (30, 20), 3.0, {s: (CORNERS[i], CORNERS[(i + 1) % 4]) for i, s in enumerate(("bottom", "right", "top", "left"))}
-)
+    (30, 20), 3.0, {s: (CORNERS[i], CORNERS[(i + 1) % 4]) for i, s in enumerate(("bottom", "right", "top", "left"))},
+    Region(rectangle(0, 0, 30, 20)),
+)  # fmt: skip
 
 
 def stood(*placements: Placement):

@@ -3,25 +3,25 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from ..basis import Basis
+from ..basis import Basis, BoardBasis
 from ..design import Against, Design, Imported, Part, dangling
 from ..errors import BadGeometry, MissingInput, NotchError, ThicknessTooLarge
 from ..findings import Finding, Place
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
 from ..joints import FACE, Change, Mate
-from ..joints.mate import Notch
+from ..remembered import Remembered
 from ..units import positive_mm, say_mm
 from .basis_findings import basis_findings
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .fit import fit_findings, joint_fits
 from .flat import FlatPart, Making
 from .mates import Site, make_mates
-from .part import NOTHING, Asked, Outlines, Shop, check_cuts, make_part
+from .part import Asked, Outlines, Shop, check_cuts, make_part
 from .relief import bone_of, bones, weak_flanks
 from .shapes import LARGEST_MM
 from .stand import Outlined, Standing, stand_all
@@ -84,48 +84,54 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     by_board = {board.id: {**names, **basis.names(board.id)} for board in design.boards}
     shop = Shop(design, by_board, outlines)
     known = tuple(part for part in design.parts if part.board in by_board)
-    outlined, before = _outlined(known, shop)
+    outlined = _outlined(known, shop)
     standings, unplaced = stand_all(design, outlined, by_board)
-    mates, lost = make_mates(Site(design, standings, outlined, before, by_board, basis))
+    mates, lost = make_mates(Site(design, standings, outlined, by_board, basis))
     findings = [*basis_findings(basis, {board.id: board.title for board in design.boards})]
     findings += [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
     findings += _other_boards(design, by_board)
     findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for e in unplaced]
     findings += lost
-    asked = _asked(mates)
-    makings = []
+    changes = _changes(mates)
+    orders = []
     for part in known:
         own = [one.id for one in design.placements_of(part.id)]
-        findings += _differing(part, own, asked, standings)
-        wanted = asked.get(own[0], NOTHING) if own else NOTHING
-        _check_depths(design, part, outlined[part.id], wanted)
-        makings.append((part, make_part(part, shop, wanted), own[:1]))
-    parts = _finish(design, basis, makings, mates, outlined, by_board, findings)
-    findings += _eaten(makings, mates)
+        findings += _differing(part, own, changes, standings)
+        orders.append(_Order(part, outlined[part.id], changes.get(own[0], ()) if own else (), basis.of(part.board)))
+    made = _make_all(orders, shop)
+    findings += [finding for one in made for finding in one.findings]
+    parts = tuple(one.part for one in made)
     findings += fit_findings(joint_fits(parts, mates, basis))
-    return Build(tuple(parts), tuple(standings.values()), mates, names, tuple(findings))
+    return Build(parts, tuple(standings.values()), mates, names, tuple(findings))
 
 
-def _outlined(parts: Sequence[Part], shop: Shop) -> tuple[dict[str, Outlined], dict[str, Region]]:
-    """What parts are before joints, as far as joints and poses ask for it; and their outlines then."""
+_OUTLINED: Remembered[Outlined] = Remembered()
+
+
+def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
+    """What parts are before joints, as far as joints and poses ask for it."""
     named = _edges_named(shop.design)
-    found, regions = {}, {}
+    found = {}
     for part in parts:
-        names = shop.names[part.board]
-        lines = _blank_lines(part, shop) if part.blank else {}
-        size = max(x for x, _ in _ends(lines)), max(y for _, y in _ends(lines))
-        if takes_notches(part) and named.get(part.id, set()) <= lines.keys():
-            region = Region(rectangle(0.0, 0.0, *size))
-        else:
-            made = make_part(part, shop)
-            lines = straight_edges(made.edges, made.regions, made.cuts)
-            region = max(made.regions, key=lambda one: one.area)
-            if part.blank is None:
-                boxes = [one.box for one in made.regions]
-                size = max(box[2] for box in boxes), max(box[3] for box in boxes)
-        found[part.id] = Outlined(size, names["thickness"], lines)
-        regions[part.id] = region
-    return found, regions
+        asked = named.get(part.id, set())
+        given = (*shop.given(part), tuple(sorted(asked)))
+        found[part.id] = _OUTLINED(given, lambda part=part, asked=asked: _outline(part, asked, shop))  # type: ignore[misc]
+    return found
+
+
+def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
+    lines = _blank_lines(part, shop) if part.blank else {}
+    size = max(x for x, _ in _ends(lines)), max(y for _, y in _ends(lines))
+    if takes_notches(part) and asked <= lines.keys():
+        region = Region(rectangle(0.0, 0.0, *size))
+    else:
+        made = make_part(part, shop)
+        lines = straight_edges(made.edges, made.regions, made.cuts)
+        region = max(made.regions, key=lambda one: one.area)
+        if part.blank is None:
+            boxes = [one.box for one in made.regions]
+            size = max(box[2] for box in boxes), max(box[3] for box in boxes)
+    return Outlined(size, shop.names[part.board]["thickness"], lines, region)
 
 
 def _ends(lines: Mapping[str, tuple[tuple[float, float], tuple[float, float]]]) -> list[tuple[float, float]]:
@@ -179,25 +185,33 @@ def _dangling(path: str, name: str, what: str) -> Finding:
     )  # fmt: skip
 
 
-def _asked(mates: Sequence[Mate]) -> dict[str, Asked]:
-    """What joints want of a part, by the placement they name."""
-    notches: dict[str, list[Notch]] = defaultdict(list)
-    cuts: dict[str, list[Region]] = defaultdict(list)
+_Changes = tuple[tuple[Mate, Change], ...]
+"""What joints do to a part where it stands, and the mates that they are of."""
+
+
+def _changes(mates: Sequence[Mate]) -> dict[str, _Changes]:
+    """By the placement that joints name."""
+    found: dict[str, list[tuple[Mate, Change]]] = defaultdict(list)
     for mate in mates:
         for change in mate.members:
-            notches[change.placement] += change.notches
-            cuts[change.placement] += change.cuts
-    return {name: Asked(tuple(sorted(notches[name])), tuple(cuts[name])) for name in notches}
+            found[change.placement].append((mate, change))
+    return {name: tuple(some) for name, some in found.items()}
+
+
+def _asked(changes: _Changes) -> Asked:
+    """What they want of the part together."""
+    notches = sorted(notch for _, change in changes for notch in change.notches)
+    return Asked(tuple(notches), tuple(cut for _, change in changes for cut in change.cuts))
 
 
 def _differing(
-    part: Part, placements: Sequence[str], asked: Mapping[str, Asked], standings: Mapping[str, Standing]
+    part: Part, placements: Sequence[str], changes: Mapping[str, _Changes], standings: Mapping[str, Standing]
 ) -> list[Finding]:
     """Placements whose joints want another part than those of the first one do."""
     if len(placements) < 2:
         return []
-    first = asked.get(placements[0], NOTHING)
-    other = next((one for one in placements[1:] if not _same(first, asked.get(one, NOTHING))), None)
+    first = _asked(changes.get(placements[0], ()))
+    other = next((one for one in placements[1:] if not _same(first, _asked(changes.get(one, ())))), None)
     if other is None:
         return []
     return [
@@ -253,41 +267,80 @@ def _field_of(design: Design, part: Part, path: str) -> str:
     return design.input_behind(typed) or f"parts/{part.id}/steps/{blank.id}/{path}"
 
 
-_Makings = Sequence[tuple[Part, Making, Sequence[str]]]
+@dataclass(frozen=True)
+class _Order:
+    """A part to be made: what is known of it, what joints do to it, and its board."""
+
+    part: Part
+    outlined: Outlined
+    changes: _Changes
+    board: BoardBasis
+
+    def given(self, shop: Shop) -> tuple[object, ...]:
+        mates = [one for pair in self.changes for one in pair]
+        quantity, relief = shop.design.quantity(self.part), shop.design.relief
+        return (*shop.given(self.part), self.outlined, self.board, quantity, relief, *mates)
 
 
-def _finish(
-    design: Design, basis: Basis, makings: _Makings, mates: Sequence[Mate], outlined: Mapping[str, Outlined],
-    names: Mapping[str, Mapping[str, float]], findings: list[Finding],
-) -> list[FlatPart]:  # fmt: skip
-    """Cuts and reliefs taken away, all parts at once; of several pieces the largest is the part."""
-    carved = []
-    for part, making, placements in makings:
-        one = basis.of(part.board)
-        bone = bone_of(design.relief, one)
-        cleared: list[Region] = []
-        for mate, change in _changes_at(mates, placements) if bone else ():
-            assert bone
-            cleared += bones(change, bone, one.kerf / 2)
-            weak = weak_flanks(mate, change, bone, one.kerf / 2, part.title)
-            findings += [weak] if weak else []
-        check_cuts(making.cuts, part.title)
-        carved.append((tuple(making.regions), (*cleared, *making.cuts)))
-    parts = []
-    for (part, making, _), pieces in zip(makings, _carved(carved), strict=True):
-        findings += making.findings
-        region, said = _one_piece(part, pieces)
-        findings += said
-        blank = part.blank
-        typed = dict(blank.lengths) if blank else {}
-        parts.append(
-            FlatPart(
-                part.id, part.title, part.board, region, design.quantity(part), names[part.board]["thickness"],
-                outlined[part.id].size, (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks),
-                tuple(making.edges.items()), tuple(making.corners.items()), making.failed,
-            )
-        )  # fmt: skip
-    return parts
+@dataclass(frozen=True)
+class _Made:
+    part: FlatPart
+    findings: tuple[Finding, ...]
+
+
+def _weight(made: _Made) -> int:
+    """Lines and arcs, roughly."""
+    marks = sum(len(region.holes) + 1 for mark in made.part.marks for region in mark.regions)
+    return sum(len(ring.corners) for ring in made.part.region.rings) + marks
+
+
+_MADE: Remembered[_Made] = Remembered(weigh=_weight, weight=1_000_000)
+
+
+def _make_all(orders: Sequence[_Order], shop: Shop) -> list[_Made]:
+    """Parts with what joints take; cuts and reliefs are taken away of all new ones at once."""
+    given = [order.given(shop) for order in orders]
+    found = [_MADE.find(one) for one in given]
+    new = [(order, one) for order, one, made in zip(orders, given, found, strict=True) if made is None]
+    begun = [_begun(order, shop) for order, _ in new]
+    pieces = _carved([carving for _, carving, _ in begun])
+    finished = iter(
+        _MADE.keep(one, _finished(order, making, some, findings, shop))
+        for (order, one), (making, _, findings), some in zip(new, begun, pieces, strict=True)
+    )
+    return [made or next(finished) for made in found]
+
+
+def _begun(order: _Order, shop: Shop) -> tuple[Making, _Carving, list[Finding]]:
+    part, board = order.part, order.board
+    asked = _asked(order.changes)
+    _check_depths(shop.design, part, order.outlined, asked)
+    making = make_part(part, shop, asked)
+    bone = bone_of(shop.design.relief, board)
+    cleared: list[Region] = []
+    findings: list[Finding] = []
+    for mate, change in order.changes if bone else ():
+        assert bone
+        cleared += bones(change, bone, board.kerf / 2)
+        weak = weak_flanks(mate, change, bone, board.kerf / 2, part.title)
+        findings += [weak] if weak else []
+    check_cuts(making.cuts, part.title)
+    return making, (tuple(making.regions), (*cleared, *making.cuts)), findings
+
+
+def _finished(
+    order: _Order, making: Making, pieces: Sequence[Region], findings: Sequence[Finding], shop: Shop
+) -> _Made:  # fmt: skip
+    """Of several pieces the largest is the part."""
+    part, blank = order.part, order.part.blank
+    region, said = _one_piece(part, pieces)
+    typed = dict(blank.lengths) if blank else {}
+    flat = FlatPart(
+        part.id, part.title, part.board, region, shop.design.quantity(part), order.outlined.thickness, order.outlined.size,
+        (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks),
+        tuple(making.edges.items()), tuple(making.corners.items()), making.failed,
+    )  # fmt: skip
+    return _Made(flat, (*findings, *making.findings, *said, *_eaten(order, making)))
 
 
 _Carving = tuple[tuple[Region, ...], tuple[Region, ...]]
@@ -332,21 +385,15 @@ def _one_piece(part: Part, pieces: Sequence[Region]) -> tuple[Region, list[Findi
     return largest, findings
 
 
-def _changes_at(mates: Sequence[Mate], placements: Sequence[str]) -> Iterator[tuple[Mate, Change]]:
-    return ((mate, change) for mate in mates for change in mate.members if change.placement in placements)
-
-
-def _eaten(makings: _Makings, mates: Sequence[Mate]) -> list[Finding]:
+def _eaten(order: _Order, making: Making) -> list[Finding]:
     """Cuts that reach into a joint's fingers or slots."""
-    found = []
-    for part, making, placements in makings:
-        if not takes_notches(part):
-            continue
-        own = [
-            cut for cut in making.cuts if not any(cut in change.cuts for _, change in _changes_at(mates, placements))
-        ]
-        for mate, change in _changes_at(mates, placements) if own else ():
-            found += _cut_into(part, own, mate, change)
+    if not takes_notches(order.part):
+        return []
+    joints = {id(cut) for _, change in order.changes for cut in change.cuts}
+    own = [cut for cut in making.cuts if id(cut) not in joints]
+    found: list[Finding] = []
+    for mate, change in order.changes if own else ():
+        found += _cut_into(order.part, own, mate, change)
     return found
 
 

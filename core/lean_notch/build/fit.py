@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import partial
 
-from ..basis import Basis, Fit, contact_fit
+from ..basis import Basis, BoardBasis, Fit, contact_fit
 from ..findings import Finding
 from ..joints import Mate
+from ..remembered import Remembered
 from ..units import say_mm
 from .flat import FlatPart
 
@@ -27,26 +28,34 @@ class JointFit:
 def joint_fits(parts: Sequence[FlatPart], mates: Sequence[Mate], basis: Basis) -> tuple[JointFit, ...]:
     """One a mate, in their order."""
     board_of = {part.id: part.board for part in parts}
+    return tuple([_FITS((mate, basis), partial(_fit_of, mate, board_of, basis)) for mate in mates])
 
-    @cache  # many contacts, few pairs of boards
-    def fit_between(inner: str, outer: str, clearance: float, *, by_thickness: bool) -> Fit:
-        return contact_fit(basis.of(inner), basis.of(outer), clearance, by_thickness=by_thickness)
 
-    fits = []
-    for mate in mates:
-        own, other = (board_of[change.part] for change in mate.members)
-        kinds = dict.fromkeys(
-            (board_of[one.inner_part], board_of[one.outer.part], one.clearance, one.inner is None) for one in mate.contacts
-        ) or {(own, other, basis.of(own).clearance, False): None}  # fmt: skip
-        made = [fit_between(inner, outer, gap, by_thickness=thick) for inner, outer, gap, thick in kinds]
-        fit = max(made, key=lambda one: (one.fails, bool(one.wants)))
-        # As the first member's contacts go through the other board.
-        through = next((one for one in mate.contacts if one.inner_part == mate.first.part and one.stands), None)
-        readings = basis.of(board_of[through.through] if through else other).stock.readings
-        depth = through.depth if through else readings.mean
-        proud = (depth - readings.thin, depth - readings.mean, depth - readings.thick)
-        fits.append(JointFit(mate.id, mate.title, fit, proud))
-    return tuple(fits)
+# A mate is of the parts and boards that it was made of: on the same basis it fits as it did.
+_FITS: Remembered[JointFit] = Remembered()
+_BETWEEN: Remembered[Fit] = Remembered()
+
+
+def _fit_of(mate: Mate, board_of: Mapping[str, str], basis: Basis) -> JointFit:
+    own, other = (board_of[change.part] for change in mate.members)
+    kinds = dict.fromkeys(
+        (board_of[one.inner_part], board_of[one.outer.part], one.clearance, one.inner is None) for one in mate.contacts
+    ) or {(own, other, basis.of(own).clearance, False): None}  # fmt: skip
+    made = [_between(basis.of(inner), basis.of(outer), gap, thick) for inner, outer, gap, thick in kinds]
+    fit = max(made, key=lambda one: (one.fails, bool(one.wants)))
+    # As the first member's contacts go through the other board.
+    through = next((one for one in mate.contacts if one.inner_part == mate.first.part and one.stands), None)
+    readings = basis.of(board_of[through.through] if through else other).stock.readings
+    depth = through.depth if through else readings.mean
+    proud = (depth - readings.thin, depth - readings.mean, depth - readings.thick)
+    return JointFit(mate.id, mate.title, fit, proud)
+
+
+def _between(inner: BoardBasis, outer: BoardBasis, gap: float, by_thickness: bool) -> Fit:
+    """Many contacts, few pairs of boards."""
+    return _BETWEEN(
+        (inner, outer, gap, by_thickness), lambda: contact_fit(inner, outer, gap, by_thickness=by_thickness)
+    )
 
 
 def fit_findings(joints: Sequence[JointFit]) -> list[Finding]:

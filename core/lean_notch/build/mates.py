@@ -9,18 +9,17 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import partial
 
 from ..basis import Basis
 from ..design import Design, Joint, Part
 from ..design import Member as JointMember
 from ..errors import NotchError, PanelsDoNotMeet
 from ..findings import Finding, Place
-from ..geometry import Region
-from ..joints import FACE, KINDS, JointKind, Mate, Seat
+from ..joints import FACE, KINDS, Mate, Seat
 from ..joints.mate import Asked, End, Meeting, Strip
 from ..joints.meeting import NotMeeting, block_along
-from ..typed import Typed
+from ..remembered import Remembered
 from ..units import say_mm
 from .stand import Lengths, NoEdge, Outlined, Standing
 
@@ -34,12 +33,11 @@ class Site:
     design: Design
     standings: Mapping[str, Standing]
     parts: Mapping[str, Outlined]
-    outlines: Mapping[str, Region]
     names: Lengths
     basis: Basis
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class _Met:
     """A joint whose members meet."""
 
@@ -62,12 +60,21 @@ def make_mates(site: Site) -> tuple[tuple[Mate, ...], tuple[Finding, ...]]:
     corners = _corners(met)
     mates, late = [], []
     for one in met:
+        thirds = corners.get(frozenset(one.placements), ()) if one.meeting.shares_bar else ()
+        names = site.names[_part(site, one.first.part).board]
+        given = (
+            one, tuple([names.get(name) for name in one.joint.how.names]), tuple(thirds),
+            *(_seat(site, third) for third, _ in thirds),
+        )  # fmt: skip
         try:
-            meeting = _without_corners(one, corners, site)
-            mates.append(_make(one, meeting, site))
+            mates.append(_MADE(given, partial(_settled, one, thirds, site)))
         except NotMeeting as error:
             late.append(_finding(one.joint, error))
     return tuple(mates), (*lost, *late)
+
+
+def _settled(one: _Met, thirds: _Thirds, site: Site) -> Mate:
+    return _make(one, _without_corners(one, thirds, site), site)
 
 
 def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
@@ -82,7 +89,7 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
                     f"“{joint.title}” joins {first.title} with itself.", fix="Choose another part for one member.",
                     field=f"joints/{joint.id}/second/placement",
                 )  # fmt: skip
-            one = _Met(joint, first, second, _meeting(KINDS[type(joint.how)], first, second))
+            one = _MET((joint, first, second), partial(_meet, joint, first, second))
             _refuse_twice(one, taken)
             met.append(one)
         except NotchError as error:
@@ -91,19 +98,16 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
 
 
 # An edit seldom changes many joints: the others are at hand.
-@lru_cache(maxsize=4096)
-def _meeting(kind: JointKind, first: Seat, second: Seat) -> Meeting:
-    return kind.meet(first, second)
+_MET: Remembered[_Met] = Remembered()
+_MADE: Remembered[Mate] = Remembered()
+_SEATS: Remembered[Seat] = Remembered(16_384)
 
 
-@lru_cache(maxsize=4096)
-def _made(
-    kind: JointKind, names: tuple[str, str], how: Typed, lengths: tuple[tuple[str, float], ...], first: Seat, second: Seat,
-    meeting: Meeting,
-) -> Mate:  # fmt: skip
-    return kind.make(Asked(*names, how, dict(lengths), first, second, meeting))
+def _meet(joint: Joint, first: Seat, second: Seat) -> _Met:
+    return _Met(joint, first, second, KINDS[type(joint.how)].meet(first, second))
 
 
+_Thirds = Sequence[tuple[str, str]]
 _Taken = dict[tuple[str, str], list[tuple[str, Strip, float]]]
 """By placement and edge: the titles of joints there, and where they run."""
 
@@ -200,11 +204,11 @@ def _corners(met: Sequence[_Met]) -> _Owners:
     return owners
 
 
-def _without_corners(one: _Met, owners: _Owners, site: Site) -> Meeting:
+def _without_corners(one: _Met, thirds: _Thirds, site: Site) -> Meeting:
     """The shared edge without the corner blocks that are not the first member's own."""
     meeting, (a, b) = one.meeting, one.placements
     low, high, ends = 0.0, meeting.length, [End(), End()]
-    for third, owner in owners.get(frozenset((a, b)), ()) if meeting.shares_bar else ():
+    for third, owner in thirds:
         if owner == a:
             continue
         start, end = block_along(meeting, one.first, one.second, _seat(site, third))
@@ -226,10 +230,14 @@ def _without_corners(one: _Met, owners: _Owners, site: Site) -> Meeting:
 def _seat(site: Site, placement: str, named: str = FACE) -> Seat:
     standing = site.standings[placement]
     part = _part(site, standing.part)
-    return Seat(
-        placement, part.id, part.title, named, standing.frame, site.basis.of(part.board), site.parts[part.id].edges,
-        site.outlines[part.id],
-    )  # fmt: skip
+    outlined, board = site.parts[part.id], site.basis.of(part.board)
+
+    def seat() -> Seat:
+        return Seat(
+            placement, part.id, part.title, named, standing.frame, board, outlined.edges, outlined.region
+        )  # fmt: skip
+
+    return _SEATS((placement, named, standing, outlined, part.title, board), seat)
 
 
 def _part(site: Site, part_id: str) -> Part:
@@ -247,9 +255,8 @@ def _make(one: _Met, meeting: Meeting, site: Site) -> Mate:
         error.field = _typed_field(one, f"{path}/{error.field}", site)
         raise
     try:
-        mate = _made(
-            KINDS[type(joint.how)], (joint.id, joint.title), joint.how, tuple(lengths.items()), one.first, one.second, meeting
-        )  # fmt: skip
+        asked = Asked(joint.id, joint.title, joint.how, lengths, one.first, one.second, meeting)
+        mate = KINDS[type(joint.how)].make(asked)
     except NotMeeting:
         raise
     except NotchError as error:

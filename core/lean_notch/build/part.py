@@ -74,6 +74,12 @@ class Shop:
     names: Mapping[str, Mapping[str, float]]
     outlines: Outlines
 
+    def given(self, part: Part) -> tuple[object, ...]:
+        """All that decides what a part is before joints: the same of it, and it is the same part."""
+        names = self.names[part.board]
+        values = tuple([names.get(name) for name in part.names])
+        return (part, values, self.outlines, self.design if part.made_of_others else None)
+
 
 def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, ...] = ()) -> Making:
     """`part` as its steps make it, with what joints want of it. Raises NotchError if nothing came of its first step."""

@@ -12,8 +12,10 @@ from functools import cached_property
 
 from ..design import Against, AlongAxes, Design, Placement
 from ..errors import CircularPoses, NotchError
+from ..geometry import Region
 from ..geometry.space import Frame, Triple, add, block_box, cross, frame, turned
 from ..joints.mate import Line, ways
+from ..remembered import Remembered
 
 
 class NoEdge(NotchError):
@@ -24,11 +26,13 @@ class NoEdge(NotchError):
 
 @dataclass(frozen=True)
 class Outlined:
-    """What has to be known of a part before it can stand: its size and its straight edges, material to their left."""
+    """What has to be known of a part before it can stand: its size, its straight edges with material to their left, and its
+    outline before joints."""
 
     size: tuple[float, float]
     thickness: float
     edges: Mapping[str, Line]
+    region: Region
 
 
 @dataclass(frozen=True)
@@ -91,40 +95,51 @@ def stand_all(
                 f"“{one.id}” stands against itself{', by way of ' if len(ring) > 2 else ''}{' and '.join(ring[1:-1])}.",
                 fix=f"Give one of {', '.join(ring[:-1])} by numbers.", field=f"placements/{one.id}/pose/placement",
             )  # fmt: skip
+        other = None
+        if isinstance(one.pose, Against):
+            other = design.placement(one.pose.placement)
+            if other is None:
+                return  # it dangles: that is said elsewhere
+            settle(other, (*stack, one.id))
+            if other.id not in standing:
+                return
+        own, part = parts[one.part], design.part(one.part)
+        assert part, "only placements of known parts are asked about"
+        known = names[part.board]
+        against = (standing[other.id], parts[other.part]) if other else None
+        given = (one, own, tuple([known.get(name) for name in one.pose.names]), *(against or ()))
         try:
-            made = _frame_of(one, stack)
+            standing[one.id] = _STANDING(given, lambda: _stand(one, own, known, against))
         except NoEdge as error:
             lost[one.id] = error
-            return
-        if made:
-            own = parts[one.part]
-            standing[one.id] = Standing(one.id, one.part, made, *own.size, own.thickness, one.mirrored)
-
-    def _frame_of(one: Placement, stack: tuple[str, ...]) -> Frame | None:
-        pose, part = one.pose, design.part(one.part)
-        assert part, "only placements of known parts are asked about"
-        try:
-            at = pose.mm(names[part.board])
-        except NotchError as error:
-            error.field = f"placements/{one.id}/pose/{error.field}"
-            raise
-        if not isinstance(pose, Against):
-            return _by_numbers(one, at)
-        other = design.placement(pose.placement)
-        if other is None:
-            return None  # it dangles: that is said elsewhere
-        settle(other, (*stack, one.id))
-        if other.id not in standing:
-            return None
-        path = f"placements/{one.id}/pose"
-        own_edge = _edge(parts[one.part], pose.edge, f"“{one.id}”", f"{path}/edge")
-        its_edge = _edge(parts[other.part], pose.other_edge, f"“{other.id}”", f"{path}/other_edge")
-        return _against(one, own_edge, standing[other.id].frame, its_edge, at)
 
     for one in design.placements:
         settle(one, ())
     ordered = {one.id: standing[one.id] for one in design.placements if one.id in standing}
     return ordered, tuple(lost.values())
+
+
+_STANDING: Remembered[Standing] = Remembered()
+
+
+def _stand(
+    one: Placement, own: Outlined, names: Mapping[str, float], against: tuple[Standing, Outlined] | None
+) -> Standing:
+    path, pose = f"placements/{one.id}/pose", one.pose
+    try:
+        at = pose.mm(names)
+    except NotchError as error:
+        error.field = f"{path}/{error.field}"
+        raise
+    if against:
+        assert isinstance(pose, Against)
+        standing, other = against
+        own_edge = _edge(own, pose.edge, f"“{one.id}”", f"{path}/edge")
+        its_edge = _edge(other, pose.other_edge, f"“{pose.placement}”", f"{path}/other_edge")
+        place = _against(one, own_edge, standing.frame, its_edge, at)
+    else:
+        place = _by_numbers(one, at)
+    return Standing(one.id, one.part, place, *own.size, own.thickness, one.mirrored)
 
 
 def _edge(part: Outlined, name: str, whose: str, path: str) -> Line:

@@ -13,13 +13,14 @@ from ..errors import KerfTooWide, OutOfRange
 from ..findings import Finding
 from ..geometry import Circle, Motion, Point, Region, Ring, Trace, Vertex, rectangle
 from ..geometry.batched import batched
-from ..geometry.offset import offset, offset_all
+from ..geometry.offset import lengths_all, offset, offset_all
 from ..geometry.tidy import tidied
 from ..joints.mate import Strip
 from ..lettering import SINGLE_STROKE, lettered
 from ..limits import check_job_work
 from ..nesting import Layout, LayoutSettings
 from ..operations import Operation
+from ..remembered import Remembered
 from ..units import say_mm
 from .hatch import hatched
 from .order import Step, Stretch, innermost_first, leave_at, shortest, travel
@@ -192,18 +193,24 @@ def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAI
 
 def cut_lengths(build: Build, layout: Layout, kerfs: Kerfs) -> tuple[float, ...]:
     """Of each sheet, in mm, the length of all through-cuts, without planning their order."""
-    grown = _grown([(part.region, kerfs[part.board] / 2) for part in build.parts])
-    of_part = {
-        part.id: path.length
-        + math.fsum(
-            moved.length
-            for mark in part.marks
-            if mark.operation == "cut" and not mark.back
-            for moved in chain.from_iterable(_moved(mark, kerfs[part.board]))
-        )
-        for part, path in zip(build.parts, grown, strict=True)
-    }
+    asked = [(part, kerfs[part.board]) for part in build.parts]
+    new = [one for one in asked if _CUT_LENGTHS.find(one) is None]
+    for kerf in {kerf for _, kerf in new}:
+        parts = [part for part, other in new if other == kerf]
+        for part, length in zip(parts, lengths_all([part.region for part in parts], kerf / 2), strict=True):
+            whole = kerf_path(part, kerf).length if length is None else length
+            _CUT_LENGTHS.keep((part, kerf), whole + _marks_length(part, kerf))
+    of_part = {part.id: _CUT_LENGTHS.find((part, kerf)) or 0.0 for part, kerf in asked}
     return tuple(math.fsum(of_part[placed.part] for placed in layout.on_sheet(sheet.number)) for sheet in layout.sheets)
+
+
+_CUT_LENGTHS: Remembered[float] = Remembered()
+
+
+def _marks_length(part: FlatPart, kerf: float) -> float:
+    """Of what is cut through beside the part's own outline."""
+    cut = (mark for mark in part.marks if mark.operation == "cut" and not mark.back)
+    return math.fsum(moved.length for mark in cut for moved in chain.from_iterable(_moved(mark, kerf)))
 
 
 def kerf_path(part: FlatPart, kerf: float) -> Region:
@@ -506,8 +513,9 @@ def _label(part: FlatPart, copy: int, motion: Motion) -> Iterator[CutPath]:
 def check_room(build: Build, settings: Mapping[str, LayoutSettings], kerfs: Kerfs) -> None:
     """Raises KerfTooWide or OutOfRange, as `plan_cut` does."""
     board = {part.id: part.board for part in build.parts}
+    narrow = max(kerfs.values(), default=0.0)
     for mate in build.mates:
-        for contact in mate.contacts:
+        for contact in mate.contacts if mate.narrowest <= narrow else ():
             sides = {board[contact.outer.part]} | ({board[contact.inner.part]} if contact.inner else set())
             widest = max(sides, key=lambda one: kerfs[one])
             kerf, narrowest = kerfs[widest], contact.narrowest if contact.inner else contact.outer_width

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Annotated, ClassVar, Literal, get_args
 
 from ..codec import Many, Name, Title, Whole, Words
@@ -84,6 +84,16 @@ class Part:
 
     def step(self, step_id: str) -> Step | None:
         return next((step for step in self.steps if step.id == step_id), None)
+
+    @cached_property
+    def names(self) -> tuple[str, ...]:
+        """The names that its lengths use, units among them, and its board's thickness."""
+        return tuple(dict.fromkeys(("thickness", *(name for step in self.steps for name in step.names))))
+
+    @cached_property
+    def made_of_others(self) -> bool:
+        """Whether a step takes another part: then it follows that one too."""
+        return any(isinstance(step, ShapeStep) and isinstance(step.shape, OtherPart) for step in self.steps)
 
 
 @dataclass(frozen=True)
@@ -240,24 +250,20 @@ class Design:
     def evaluate(self, names: Mapping[str, float]) -> dict[str, float]:
         """All named lengths in mm, `names` of the basis included. Raises NotchError at the dimension's input."""
         known = dict(names)
-        pending = {dimension.name: dimension for dimension in self.dimensions}
-        while pending:
-            ready = [d for d in pending.values() if not pending.keys() & set(names_in(d.length.text))]
-            if not ready:
-                first, *others = pending
-                raise CircularLengths(
-                    f"{first} depends on itself{', by way of ' if others else ''}{' and '.join(others)}.",
-                    fix=f"Give {first} as a plain length.",
-                    field=self.input_behind(Length(first)),
-                )
-            # What can be evaluated goes first, so that an error can list every name there is.
-            sound = [d for d in ready if set(names_in(d.length.text)) <= known.keys() | MM_PER_UNIT.keys()]
-            for dimension in sound or ready:
-                try:
-                    known[dimension.name] = dimension.length.mm(known)
-                except NotchError as error:
-                    raise error.at(self.input_behind(Length(dimension.name))) from None
-                del pending[dimension.name]
+        turns, circle = _in_turn(tuple([(d.name, d.length.text) for d in self.dimensions]), frozenset(known))
+        for number in turns:
+            dimension = self.dimensions[number]
+            try:
+                known[dimension.name] = dimension.length.mm(known)
+            except NotchError as error:
+                raise error.at(self.input_behind(Length(dimension.name))) from None
+        if circle:
+            first, *others = circle
+            raise CircularLengths(
+                f"{first} depends on itself{', by way of ' if others else ''}{' and '.join(others)}.",
+                fix=f"Give {first} as a plain length.",
+                field=self.input_behind(Length(first)),
+            )
         return known
 
     def input_of(self, name: str) -> str:
@@ -278,6 +284,26 @@ class Design:
                 seen.add(name)
                 queue += sorted(names_in(dimension.length.text))
         return first
+
+
+@lru_cache(maxsize=64)
+def _in_turn(lengths: tuple[tuple[str, str], ...], given: frozenset[str]) -> tuple[tuple[int, ...], tuple[str, ...]]:
+    """The numbers of lengths (name and text), each after those that it uses; and the names of those that go in a circle.
+
+    What can be evaluated goes first, so that an error can list every name there is.
+    """
+    known = set(given) | MM_PER_UNIT.keys()
+    pending = {name: (number, set(names_in(text))) for number, (name, text) in enumerate(lengths)}
+    turns: list[int] = []
+    while pending:
+        ready = [name for name, (_, used) in pending.items() if not pending.keys() & used]
+        if not ready:
+            return tuple(turns), tuple(pending)
+        sound = [name for name in ready if pending[name][1] <= known]
+        for name in sound or ready:
+            turns.append(pending.pop(name)[0])
+            known.add(name)
+    return tuple(turns), ()
 
 
 def dangling(design: Design) -> Iterator[tuple[str, str, str]]:

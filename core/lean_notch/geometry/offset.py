@@ -53,6 +53,51 @@ def offset(region: Region, distance: float) -> list[Region]:
     return offset_all([region], distance)[0]
 
 
+def lengths_all(regions: Sequence[Region], distance: float) -> list[float | None]:
+    """How long all outlines of `offset` of each region are, in mm, without making it; None where only making it tells.
+
+    A ring that is moved cleanly grows by the distance times what its corners and arcs turn: 2 tan(turn / 2) where a corner
+    stays one, the turn itself where an arc goes round it. It is clean for sure where no two segments but neighbours come near
+    each other, nothing turns inside out, and no arc meets another segment at an angle.
+    """
+    rings = [(ring, number) for number, region in enumerate(regions) for ring in region.rings]
+    found = np.zeros(len(regions))
+    known = np.ones(len(regions), bool)
+    circles = [(ring, number) for ring, number in rings if isinstance(ring, Circle)]
+    for ring, number in circles:
+        radius = ring.radius - distance if ring.hole else ring.radius + distance
+        found[number] += 2 * math.pi * max(radius, 0.0)
+        known[number] &= radius > JOIN_MM
+    s, ring_of = segments_of_rings([ring for ring, _ in rings], [number for _, number in rings])
+    round_ring = np.array([isinstance(ring, Circle) for ring, _ in rings])[ring_of]
+    before, after = previous_in_ring(ring_of), next_in_ring(ring_of)
+    leaving, arriving = s.tangents(0), s.tangents(1)[before]
+    turn = np.arctan2(arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0], (arriving * leaving).sum(axis=1))
+    smooth = np.abs(turn) < _STRAIGHT_ON
+    lines, parting = ~s.round & ~s.round[before], turn * distance > 0
+    long_enough = np.minimum(s.span, s.span[before]) > 2 * abs(distance)
+    pointed = lines & (~parting | (long_enough & (np.pi - np.abs(turn) >= SHARPEST_MITRE - 1e-9)))
+    corner = np.where(smooth, 0.0, np.where(pointed, 2 * np.tan(turn / 2), turn))
+    # How much of a line its two corners take, or add.
+    reach = np.where(pointed & ~smooth, distance * np.tan(turn / 2), 0.0)
+    left = np.where(s.round, s.radius + np.sign(s.bulge) * distance, s.span + reach + reach[after])
+    wrong = ~smooth & ~parting & ~lines
+    wrong |= left <= LOOSE_MM
+    straight = ~round_ring
+    np.add.at(found, s.group[straight], (s.length + distance * (np.where(s.round, s.sweep, 0.0) + corner))[straight])
+    known[s.group[wrong & straight]] = False
+    known[_crowded(s, ring_of, 2 * abs(distance))] = False
+    return [length if sure else None for length, sure in zip(found.tolist(), known.tolist(), strict=True)]
+
+
+def _crowded(s: Segments, ring_of: Ints, reach: float) -> Ints:
+    """The groups in which boxes of segments that do not follow each other come within `reach` on either side."""
+    first, second = Neighbours(s).touching(s.box, s.group, slack=2 * reach)
+    after = next_in_ring(ring_of)
+    apart = (first < second) & (after[first] != second) & (after[second] != first)
+    return np.unique(s.group[first[apart]])
+
+
 def offset_all(regions: Sequence[Region], distance: float) -> list[list[Region]]:
     """`offset` of each of `regions` by itself, many of them in one pass."""
     if distance == 0:

@@ -288,6 +288,11 @@ class Mate:
     def members(self) -> tuple[Change, Change]:
         return (self.first, self.second)
 
+    @cached_property
+    def narrowest(self) -> float:
+        """Of all that goes into something, or that something goes into; infinite where there is nothing."""
+        return min((one.narrowest if one.inner else one.outer_width for one in self.contacts), default=math.inf)
+
 
 class JointKind(Hashable, Protocol):
     """One kind of joint. `how` is what the document says of it."""

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
-from itertools import islice
 from typing import NamedTuple
 
 from ..errors import PartTooLarge, SheetsRunOut
@@ -65,8 +64,7 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
         ),
     )  # fmt: skip
     boxes = [box for piece in pieces for box in _boxes(piece, usable, area, settings)]
-    attempts = [_fill(sorted(boxes, key=order), usable, settings) for order in _ORDERS]
-    sheets, _, placed = min(attempts, key=lambda attempt: attempt[:2])
+    sheets, _, placed = _best_fill(tuple(boxes), usable, settings)
     if area.sheets is not None and sheets > area.sheets:
         raise SheetsRunOut(
             f"The parts need {sheets} sheets of {say_mm(area.width)} x {say_mm(area.height)}; {area.sheets} are at hand.",
@@ -75,6 +73,17 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
         )
     ordered = sorted(placed, key=lambda p: (p.sheet, p.part, p.copy))
     return Layout(tuple(ordered), tuple(Sheet(number, area) for number in range(1, sheets + 1)))
+
+
+def _best_fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> _Filled:
+    """By the order that needs the fewest sheets, then the least of the last one."""
+    best: _Filled | None = None
+    for order in _ORDERS:
+        filled = _fill(sorted(boxes, key=order), usable, settings, best[0] if best else None)
+        if filled and (best is None or filled[:2] < best[:2]):
+            best = filled
+    assert best, "the first order is always gone through"
+    return best
 
 
 def _boxes(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> list[_Box]:
@@ -96,8 +105,12 @@ def _boxes(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> 
     return [_Box(piece, copy, width, height) for copy in range(1, piece.quantity + 1)]
 
 
-def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> tuple[int, float, list[Placed]]:
-    """Sheets used, height used on the last one, and where everything lies."""
+_Filled = tuple[int, float, list[Placed]]
+"""Sheets used, height used on the last one, and where everything lies."""
+
+
+def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings, most: int | None) -> _Filled | None:
+    """None as soon as it takes more than `most` sheets."""
     skylines: list[list[_Step]] = []
     tops: list[float] = []
     placed = []
@@ -105,6 +118,8 @@ def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> tupl
         spots = (_lowest(skyline, box, usable, settings.quarter_turns) for skyline in skylines)
         number, spot = next(((n, spot) for n, spot in enumerate(spots) if spot), (len(skylines), None))
         if spot is None:
+            if most is not None and len(skylines) >= most:
+                return None
             skylines.append([_Step(0.0, 0.0)])
             tops.append(0.0)
             spot = _lowest(skylines[number], box, usable, settings.quarter_turns)
@@ -117,34 +132,38 @@ def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> tupl
 
 
 def _lowest(skyline: list[_Step], box: _Box, usable: Area, turns: bool) -> _Spot | None:
-    best: _Spot | None = None
-    starts = [(step.x, first) for first, step in enumerate(skyline)]
-    for _, _, right, _ in usable.keep_outs:
-        if right > 0:
-            starts.append((right, bisect_right(skyline, right, key=lambda step: step.x) - 1))
+    """The lowest spot, of several the leftmost, lying as it is rather than turned."""
+    xs, ys = [step[0] for step in skyline], [step[1] for step in skyline]
+    starts = list(enumerate(xs))
     if usable.keep_outs:
-        starts.sort()
+        starts += [(bisect_right(xs, right) - 1, right) for _, _, right, _ in usable.keep_outs if right > 0]
+        starts.sort(key=lambda start: start[1])
+    best: tuple[float, float, float, bool] | None = None
+    count = len(xs)
     for turned in (False, True) if turns else (False,):
         width, height = (box.height, box.width) if turned else (box.width, box.height)
+        furthest = usable.width + _ROUNDING_MM - width
         highest = usable.height + _ROUNDING_MM
-        for x, first in starts:
-            right = x + width
-            if right > usable.width + _ROUNDING_MM:
+        top = best[0] if best else highest
+        for first, x in starts:
+            if x > furthest:
                 break
-            y = skyline[first].y
+            y = ys[first]
             # A skyline only rises from here on: what is too high already is not looked at further.
-            if y + height > (best.top if best else highest):
+            if y + height > top:
                 continue
-            for after in islice(skyline, first + 1, None):
-                if after.x >= right - _ROUNDING_MM:
-                    break
-                y = max(y, after.y)
+            right, after = x + width - _ROUNDING_MM, first + 1
+            while after < count and xs[after] < right:
+                if ys[after] > y:
+                    y = ys[after]
+                after += 1
             if usable.keep_outs:
-                y = _clear_of(usable.keep_outs, x, right, y, height)
+                y = _clear_of(usable.keep_outs, x, x + width, y, height)
             if y + height <= highest:
-                spot = _Spot(y + height, x, y, turned)
-                best = spot if best is None else min(best, spot)
-    return best
+                spot = (y + height, x, y, turned)
+                if best is None or spot < best:
+                    best, top = spot, min(top, spot[0])
+    return _Spot(*best) if best else None
 
 
 def _clear_of(keep_outs: Sequence[Box], left: float, right: float, y: float, height: float) -> float:
