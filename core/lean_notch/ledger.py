@@ -13,6 +13,7 @@ from functools import partial
 from .basis import BoardBasis, Fit, Readings
 from .basis.notebook import WAY_TITLES
 from .build import Contact, FlatPart, Mate, joint_fits
+from .design import Dimension
 from .figures import Figure, in_words
 from .job import Result
 from .nesting import Sheet
@@ -92,19 +93,23 @@ def _fit_because(fit: Fit) -> str:
 
 def _job(result: Result) -> tuple[Figure, ...]:
     design, names = result.job.design, result.build.names
-    rows = []
+    rows: list[Figure] = []
     for dimension in design.dimensions:
-        value = names[dimension.name]
-        plain = dimension.length.text.strip() in names or _is_number(dimension.length)
-        because = "" if plain else _in_figures(dimension.length.text, names)
-        if dimension.chosen:
-            field, typed = design.input_of(dimension.name), dimension.length
-            rows.append(
-                Figure(dimension.name, dimension.title, value, "chosen", because, field=field, typed=typed.text, unit=typed.unit)
-            )  # fmt: skip
-        elif because:
-            rows.append(Figure(dimension.name, dimension.title, value, "computed", because))
+        values = tuple([names.get(name) for name in dimension.names])
+        given = (dimension, names[dimension.name], values, design.input_of(dimension.name))
+        rows += _ROWS(given, partial(_dimension, dimension, names, given[3]))
     return tuple(rows)
+
+
+def _dimension(dimension: Dimension, names: Mapping[str, float], field: str) -> tuple[Figure, ...]:
+    value, typed = names[dimension.name], dimension.length
+    plain = typed.text.strip() in names or _is_number(typed)
+    because = "" if plain else _in_figures(typed.text, names)
+    if dimension.chosen:
+        return (
+            Figure(dimension.name, dimension.title, value, "chosen", because, field=field, typed=typed.text, unit=typed.unit),
+        )  # fmt: skip
+    return (Figure(dimension.name, dimension.title, value, "computed", because),) if because else ()
 
 
 def _is_number(typed: Length) -> bool:

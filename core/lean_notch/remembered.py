@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable
 from threading import Lock
-from typing import Generic, TypeVar
+from typing import Generic, NamedTuple, TypeVar
 
 Made = TypeVar("Made")
 _PLAIN = (str, int, float, bool, type(None), tuple)
@@ -16,6 +16,8 @@ class Remembered(Generic[Made]):
 
     Values are the same if they are plain and equal (texts, numbers, tuples of those), or are the same object: all of them must
     be frozen. Two equal objects count as different ones: then the answer is made again, and is never a wrong one.
+
+    A tuple of objects goes in as `Same` of it.
 
     >>> squares = Remembered[int](2)
     >>> squares((3,), lambda: 9), squares((3,), lambda: 0)
@@ -55,5 +57,11 @@ class Remembered(Generic[Made]):
         return made
 
 
+class Same(NamedTuple):
+    """Something plain that counts as the same only where it is the same object: a long tuple of others, for instance."""
+
+    it: object
+
+
 def _key(given: tuple[object, ...]) -> tuple[object, ...]:
-    return tuple([one if type(one) in _PLAIN else id(one) for one in given])
+    return tuple([one if type(one) in _PLAIN else id(one.it if type(one) is Same else one) for one in given])

@@ -243,6 +243,20 @@ def positive_mm(mm: float, field: str, what: str, largest: float = LARGEST_MM) -
     return mm
 
 
+@lru_cache(maxsize=16_384)
+def _tokens(text: str) -> tuple[tuple[tuple[str, str], ...], str]:
+    """What an expression is made of, by kind; and the first that is none, or ""."""
+    tokens: list[tuple[str, str]] = []
+    position = 0
+    while position < len(text):
+        match = _TOKEN.match(text, position)
+        if not match or match.lastgroup is None:
+            return tuple(tokens), text[position:].strip()[:12] or " "
+        tokens.append((match.lastgroup, match[match.lastgroup]))
+        position = match.end()
+    return tuple(tokens), ""
+
+
 class _Reader:
     """Recursive descent over one short expression."""
 
@@ -259,18 +273,10 @@ class _Reader:
                 f"The text has {len(self.text)} characters.",
                 fix=f"Write a length in at most {_LONGEST_TEXT} characters.",
             )
-        self.tokens = self._split()
+        self.tokens, unread = _tokens(self.text)
+        if unread:
+            raise self._unreadable(unread)
         self.at = 0
-
-    def _split(self) -> list[tuple[str, str]]:
-        tokens, position = [], 0
-        while position < len(self.text):
-            match = _TOKEN.match(self.text, position)
-            if not match or match.lastgroup is None:
-                raise self._unreadable(self.text[position:].strip()[:12])
-            tokens.append((match.lastgroup, match[match.lastgroup]))
-            position = match.end()
-        return tokens
 
     def _unreadable(self, place: str) -> NotchError:
         at = f"near “{place}” " if place else ""

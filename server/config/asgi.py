@@ -17,6 +17,9 @@ from config import folder
 from config.gate import Gate
 from config.threads import KeptThreads, Receive, Scope, Send
 
+COLLECTED = (20_000, 20, 100)
+"""How rarely the collector goes through what was made lately, and through everything."""
+
 REQUEST_THREADS = 8
 """More would only wait for each other: the machine's processors, and one writer at a time in the database."""
 
@@ -66,4 +69,4 @@ def _warm_up() -> None:
         glyph(font, "A", 10.0)
     gc.collect()
     gc.freeze()
-    gc.set_threshold(20_000, 20, 100)
+    gc.set_threshold(*COLLECTED)

@@ -14,7 +14,7 @@ from ..findings import Finding, Place
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
 from ..joints import FACE, Change, Mate
-from ..remembered import Remembered
+from ..remembered import Remembered, Same
 from ..units import positive_mm, say_mm
 from .basis_findings import basis_findings
 from .edges import blank_lines, length_of, straight_edges, takes_notches
@@ -88,7 +88,9 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     standings, unplaced = stand_all(design, outlined, by_board)
     mates, lost = make_mates(Site(design, standings, outlined, by_board, basis))
     findings = [*basis_findings(basis, {board.id: board.title for board in design.boards})]
-    findings += [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
+    findings += _DANGLING(
+        _names_of(design), lambda: [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
+    )
     findings += _other_boards(design, by_board)
     findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for e in unplaced]
     findings += lost
@@ -110,7 +112,7 @@ _OUTLINED: Remembered[Outlined] = Remembered()
 
 def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
     """What parts are before joints, as far as joints and poses ask for it."""
-    named = _edges_named(shop.design)
+    named = _NAMED(_names_of(shop.design), lambda: _edges_named(shop.design))
     found = {}
     for part in parts:
         asked = named.get(part.id, set())
@@ -136,6 +138,15 @@ def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
 
 def _ends(lines: Mapping[str, tuple[tuple[float, float], tuple[float, float]]]) -> list[tuple[float, float]]:
     return [point for line in lines.values() for point in line] or [(0.0, 0.0)]
+
+
+_DANGLING: Remembered[list[Finding]] = Remembered(64)
+_NAMED: Remembered[dict[str, set[str]]] = Remembered(64)
+
+
+def _names_of(design: Design) -> tuple[object, ...]:
+    """All of a design that names something else of it."""
+    return (Same(design.parts), Same(design.placements), Same(design.joints), Same(design.boards))
 
 
 def _edges_named(design: Design) -> dict[str, set[str]]:

@@ -9,7 +9,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
-from functools import partial
+from functools import lru_cache, partial
 
 from ..basis import Basis
 from ..design import Design, Joint, Part
@@ -57,14 +57,14 @@ def make_mates(site: Site) -> tuple[tuple[Mate, ...], tuple[Finding, ...]]:
     Raises NotchError at the field that a joint's size goes back to.
     """
     met, lost = _meet_all(site)
-    corners = _corners(met)
+    corners = _corners(tuple([one.placements for one in met if one.meeting.shares_bar]))
     mates, late = [], []
     for one in met:
         thirds = corners.get(frozenset(one.placements), ()) if one.meeting.shares_bar else ()
         names = site.names[_part(site, one.first.part).board]
         given = (
             one, tuple([names.get(name) for name in one.joint.how.names]), tuple(thirds),
-            *(_seat(site, third) for third, _ in thirds),
+            *(one for third, _ in thirds for one in _stood(site, third)),
         )  # fmt: skip
         try:
             mates.append(_MADE(given, partial(_settled, one, thirds, site)))
@@ -83,13 +83,18 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
     lost = []
     for joint in site.design.joints:
         try:
+            known = _met_before(site, joint)
+            if known:
+                _refuse_twice(known, taken)
+                met.append(known)
+                continue
             first, second = (seat_of(site, joint, member, end) for member, end in _ends(joint))
             if first.placement == second.placement:
                 raise NoEdge(
                     f"“{joint.title}” joins {first.title} with itself.", fix="Choose another part for one member.",
                     field=f"joints/{joint.id}/second/placement",
                 )  # fmt: skip
-            one = _MET((joint, first, second), partial(_meet, joint, first, second))
+            one = _MET.keep(_sides(site, joint), _meet(joint, first, second))
             _refuse_twice(one, taken)
             met.append(one)
         except NotchError as error:
@@ -101,6 +106,22 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
 _MET: Remembered[_Met] = Remembered()
 _MADE: Remembered[Mate] = Remembered()
 _SEATS: Remembered[Seat] = Remembered(16_384)
+
+
+def _sides(site: Site, joint: Joint) -> tuple[object, ...]:
+    """All that decides whether and where its members meet."""
+    return (joint, *_stood(site, joint.first.placement), *_stood(site, joint.second.placement))
+
+
+def _stood(site: Site, placement: str) -> tuple[object, ...]:
+    standing = site.standings[placement]
+    part = _part(site, standing.part)
+    return (standing, site.parts[part.id], part.title, site.basis.of(part.board))
+
+
+def _met_before(site: Site, joint: Joint) -> _Met | None:
+    there = joint.first.placement in site.standings and joint.second.placement in site.standings
+    return _MET.find(_sides(site, joint)) if there else None
 
 
 def _meet(joint: Joint, first: Seat, second: Seat) -> _Met:
@@ -180,20 +201,19 @@ _Owners = Mapping[frozenset[str], Sequence[tuple[str, str]]]
 """For two placements that are joined: the third ones at their corners, and which of the three has each corner."""
 
 
-def _corners(met: Sequence[_Met]) -> _Owners:
-    """Of three panels joined to one another along edges, the corner is the one's that is first in most of those joints,
+@lru_cache(maxsize=64)
+def _corners(pairs: tuple[tuple[str, str], ...]) -> _Owners:
+    """In, the placements that joints along a bar join, the first one's first. Of three panels joined to one another along edges, the corner is the one's that is first in most of those joints,
     and of several such the one's that comes first in the list of joints. So firsts in a circle are settled as well."""
     beside: dict[str, set[str]] = defaultdict(set)
     firsts: dict[frozenset[str], str] = {}
     rank: dict[str, int] = {}
-    for one in met:
-        if one.meeting.shares_bar:
-            a, b = one.placements
-            beside[a].add(b)
-            beside[b].add(a)
-            firsts.setdefault(frozenset((a, b)), a)
-            for name in (a, b):
-                rank.setdefault(name, len(rank))
+    for a, b in pairs:
+        beside[a].add(b)
+        beside[b].add(a)
+        firsts.setdefault(frozenset((a, b)), a)
+        for name in (a, b):
+            rank.setdefault(name, len(rank))
     owners: dict[frozenset[str], list[tuple[str, str]]] = {}
     for pair in firsts:
         a, b = pair

@@ -50,20 +50,21 @@ def outline(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]
 def can_be_drawn(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]) -> bool:
     """Whether no two notches of neighbouring sides meet, but for two that begin at their corner and share it: else the
     outline would cross or touch itself."""
+    deepest = max((notch.depth for some in notches.values() for notch in some), default=0.0) + _SAME_MM
     for side in ("bottom", "top"):
         for other in ("left", "right"):
-            mine = [_from_corner(notch, width, far=other == "right") for notch in notches.get(side, ())]
-            theirs = [_from_corner(notch, height, far=side == "top") for notch in notches.get(other, ())]
-            deepest = max((notch.depth for notch in (*mine, *theirs)), default=0.0) + _SAME_MM
-            near = [[one for one in some if one.start <= deepest] for some in (mine, theirs)]
-            if any(_meet(one, two) for one in near[0] for two in near[1]):
+            mine = _near_corner(notches.get(side, ()), width, deepest, far=other == "right")
+            theirs = _near_corner(notches.get(other, ()), height, deepest, far=side == "top")
+            if any(_meet(one, two) for one in mine for two in theirs):
                 return False
     return True
 
 
-def _from_corner(notch: Notch, length: float, *, far: bool) -> Notch:
-    """A notch as measured from one end of its side."""
-    return Notch(length - notch.end, length - notch.start, notch.depth) if far else notch
+def _near_corner(notches: Sequence[Notch], length: float, near: float, *, far: bool) -> list[Notch]:
+    """Those that begin near one end of their side, as measured from there."""
+    if far:
+        return [Notch(length - end, length - start, depth) for start, end, depth in notches if length - end <= near]
+    return [notch for notch in notches if notch.start <= near]
 
 
 def _meet(one: Notch, two: Notch) -> bool:

@@ -56,6 +56,11 @@ class Dimension:
     chosen: bool = False
     KEY: ClassVar[str] = "name"
 
+    @cached_property
+    def names(self) -> tuple[str, ...]:
+        """The names that it uses, units among them."""
+        return names_in(self.length.text)
+
     def __post_init__(self) -> None:
         if self.name in OF_THE_BASIS or self.name.lower() in MM_PER_UNIT:
             what = "a unit" if self.name.lower() in MM_PER_UNIT else "a name of the basis"

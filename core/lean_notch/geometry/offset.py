@@ -86,16 +86,46 @@ def lengths_all(regions: Sequence[Region], distance: float) -> list[float | None
     straight = ~round_ring
     np.add.at(found, s.group[straight], (s.length + distance * (np.where(s.round, s.sweep, 0.0) + corner))[straight])
     known[s.group[wrong & straight]] = False
-    known[_crowded(s, ring_of, 2 * abs(distance))] = False
+    first, second = _near(s, 2 * abs(distance))
+    apart = (first < second) & (after[first] != second) & (after[second] != first)
+    apart &= (ring_of[first] != ring_of[second]) | ~round_ring[first]
+    known[s.group[first[apart]]] = False
     return [length if sure else None for length, sure in zip(found.tolist(), known.tolist(), strict=True)]
 
 
-def _crowded(s: Segments, ring_of: Ints, reach: float) -> Ints:
-    """The groups in which boxes of segments that do not follow each other come within `reach` on either side."""
-    first, second = Neighbours(s).touching(s.box, s.group, slack=2 * reach)
-    after = next_in_ring(ring_of)
-    apart = (first < second) & (after[first] != second) & (after[second] != first)
-    return np.unique(s.group[first[apart]])
+def _near(s: Segments, reach: float) -> tuple[Ints, Ints]:
+    """Pairs of segments of one group whose boxes come within `reach` on either side, each with itself among them."""
+    sizes = np.bincount(s.group)
+    many = sizes[s.group] > _FEW
+    first, second = _touching_few(s, np.flatnonzero(~many), sizes, reach)
+    if many.any():
+        some = np.flatnonzero(many)
+        left = s.take(some)
+        query, found = Neighbours(left).touching(left.box, left.group, slack=2 * reach)
+        first, second = np.r_[first, some[query]], np.r_[second, some[found]]
+    return first, second
+
+
+_FEW = 128
+"""Up to so many segments, measured, asking each for each other is quicker than a tree."""
+
+
+def _touching_few(s: Segments, at: Ints, sizes: Ints, reach: float) -> tuple[Ints, Ints]:
+    """Pairs of segments of small groups whose boxes come within 2 x `reach`, each with itself among them."""
+    if not len(at):
+        return at, at
+    groups, row = np.unique(s.group[at], return_inverse=True)
+    first = np.searchsorted(s.group[at], groups)
+    table = np.full((len(groups), int(sizes[groups].max())), -1)
+    table[row, np.arange(len(at)) - first[row]] = at
+    box = np.where(table[:, :, None] >= 0, s.box[table], np.nan)
+    low, high = box[:, :, :2] - 2 * reach, box[:, :, 2:]
+    near = low[:, :, None, 0] <= high[:, None, :, 0]
+    near &= low[:, None, :, 0] <= high[:, :, None, 0]
+    near &= low[:, :, None, 1] <= high[:, None, :, 1]
+    near &= low[:, None, :, 1] <= high[:, :, None, 1]
+    group, i, j = np.nonzero(near)
+    return table[group, i], table[group, j]
 
 
 def offset_all(regions: Sequence[Region], distance: float) -> list[list[Region]]:

@@ -64,13 +64,16 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
         ),
     )  # fmt: skip
     boxes = [box for piece in pieces for box in _boxes(piece, usable, area, settings)]
-    sheets, _, placed = _best_fill(tuple(boxes), usable, settings)
+    sheets, _, spots = _best_fill(tuple(boxes), usable, settings)
     if area.sheets is not None and sheets > area.sheets:
         raise SheetsRunOut(
             f"The parts need {sheets} sheets of {say_mm(area.width)} x {say_mm(area.height)}; {area.sheets} are at hand.",
             fix="Add sheets to the stock, use larger ones, or lower the quantities.",
             field="sheets",
         )
+    placed = [
+        Placed(box.piece.part, box.copy, number, _placement(box, spot, settings.margin)) for box, number, spot in spots
+    ]
     ordered = sorted(placed, key=lambda p: (p.sheet, p.part, p.copy))
     return Layout(tuple(ordered), tuple(Sheet(number, area) for number in range(1, sheets + 1)))
 
@@ -105,8 +108,8 @@ def _boxes(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> 
     return [_Box(piece, copy, width, height) for copy in range(1, piece.quantity + 1)]
 
 
-_Filled = tuple[int, float, list[Placed]]
-"""Sheets used, height used on the last one, and where everything lies."""
+_Filled = tuple[int, float, list[tuple[_Box, int, _Spot]]]
+"""Sheets used, height used on the last one, and where everything lies, on which sheet."""
 
 
 def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings, most: int | None) -> _Filled | None:
@@ -127,7 +130,7 @@ def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings, most: i
         width = box.height if spot.turned else box.width
         skylines[number] = _raised(skylines[number], spot, width)
         tops[number] = max(tops[number], spot.top)
-        placed.append(Placed(box.piece.part, box.copy, number + 1, _placement(box, spot, settings.margin)))
+        placed.append((box, number + 1, spot))
     return len(skylines), tops[-1] if tops else 0.0, placed
 
 
