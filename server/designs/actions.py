@@ -7,6 +7,7 @@ job is computed, nobody else waits for the database.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
 from datetime import timedelta
 from typing import TypeVar
@@ -31,7 +32,7 @@ from lean_notch.trial import Trial, try_basis
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
 
-from .compute import OUTLINES, computed, remember
+from .compute import OUTLINES, computed, keep_job
 from .kept_files import forget_kept, read_kept, write_kept
 from .models import Design, Export, FileUse, KeptFile, Layout, Revision
 from .pictures import Picture, picture
@@ -116,7 +117,7 @@ def edit_design(
             return design
         failed = _failed(before)
         refuse_own_failures(edits, failed, computed(after).build)
-        if _save(design, after, sentence(before, edits, after), by, picture(after)):
+        if _save(design, after, sentence(before, edits, after), by):
             return design
     raise Conflict("This job is being changed elsewhere all the time.", fix="Try again in a moment.")
 
@@ -158,13 +159,13 @@ def _said_since(design: Design, shown: Revision) -> str:
     return f"Since this job was shown here: {'; '.join(told[-3:])}{more}."
 
 
-def _save(design: Design, job: Job, said: str, by: User | None, shown: Picture) -> bool:
+def _save(design: Design, job: Job, said: str, by: User | None) -> bool:
     """A new revision behind the one that `design` was read with, if that still is the head. `design` is as saved then."""
     with transaction.atomic():
         newest = Design.objects.filter(pk=design.pk).values_list("head_id", "moves").get()
         if newest != (design.head_id, design.moves):
             return False
-        _advance(design, job, said, by, shown)
+        _advance(design, job, said, by)
     return True
 
 
@@ -317,7 +318,8 @@ def head_of(design: Design) -> Revision:
 
 def _read(design_id: int) -> Design:
     neighbours = Design.objects.select_related("head__parent", "head__redo", "head__by")
-    return neighbours.defer("head__parent__document", "head__redo__document").get(id=design_id)
+    heavy = [f"head__{one}{what}" for one in ("", "parent__", "redo__") for what in ("document", "picture")]
+    return neighbours.defer(*heavy).get(id=design_id)
 
 
 def _unmoved(design_id: int, seen: int) -> Design:
@@ -330,15 +332,15 @@ def _unmoved(design_id: int, seen: int) -> Design:
     return design
 
 
-def _advance(design: Design, job: Job, said: str, by: User | None, shown: Picture) -> None:
+def _advance(design: Design, job: Job, said: str, by: User | None, shown: Picture | None = None) -> None:
+    """Without a picture, the first page makes one when it is looked at: most revisions are followed by the next one before."""
     parent = design.head
     newest = design.revisions.order_by("-number").values_list("number", flat=True).first() or 0
     document = job_to_json(job)
     revision = Revision.objects.create(
         design=design, number=newest + 1, parent=parent, document=document, by=by, sentence=said[:400], picture=shown
     )
-    remember(document, job)
-    revision.job = job
+    revision.job = keep_job(revision.key, job)
     _use_files(revision, job)
     if parent:
         parent.redo = revision
@@ -359,13 +361,8 @@ def _use_files(revision: Revision, job: Job) -> None:
 
 def _move(design: Design, revision: Revision) -> Design:
     design.head = revision
-    design.name = _name_in(revision.document) or design.name
+    with suppress(NotchError):  # one that cannot be read any more keeps the name that it had
+        design.name = revision.job.design.name
     design.moves += 1
     design.save()
     return design
-
-
-def _name_in(document: Mapping[str, object]) -> str:
-    drawn = document.get("design")
-    name = drawn.get("name") if isinstance(drawn, Mapping) else None
-    return name if isinstance(name, str) else ""

@@ -27,6 +27,10 @@ def _own(request: HttpRequest) -> QuerySet[Design]:
     return Design.objects.filter(owner_id=request.user.pk).select_related("head", "variant_of")
 
 
+def _shown(design: Design, status: int = 200, since: int | None = None) -> HttpResponse:
+    return HttpResponse(shown.show_design(design, since), content_type="application/json", status=status)
+
+
 def _answer(shown_as: BaseModel, status: int = 200) -> HttpResponse:
     """Written as it is: it was checked when it was made."""
     return HttpResponse(shown_as.model_dump_json(), content_type="application/json", status=status)
@@ -49,7 +53,7 @@ def _user(request: HttpRequest) -> User:
 
 
 def _one(request: HttpRequest, design_id: int) -> Design:
-    return get_object_or_404(_own(request), id=design_id, removed=None)
+    return get_object_or_404(_own(request).defer("head__document", "head__picture"), id=design_id, removed=None)
 
 
 def _check_own(request: HttpRequest, design_id: int) -> None:
@@ -79,13 +83,13 @@ def start_design(request: HttpRequest, given: s.StartIn) -> HttpResponse:
     design = actions.start_design(
         owner, given.recipe, given.name, given.settings, given.unit, given.stock, given.machine
     )
-    return _answer(shown.show_design(design), 201)
+    return _shown(design, 201)
 
 
 @router.post("/designs/packed", response={201: s.DesignOut, **Refusals})
 def unpack_design(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:
     """A new job from a packed one."""
-    return _answer(shown.show_design(actions.unpack_design(_user(request), file.read(s.MOST_BYTES + 1))), 201)
+    return _shown(actions.unpack_design(_user(request), file.read(s.MOST_BYTES + 1)), 201)
 
 
 @router.post("/files", response={201: s.KeptFileOut, 422: Problem})
@@ -97,16 +101,15 @@ def keep_file(request: HttpRequest, file: File[UploadedFile]) -> Status[s.KeptFi
 
 @router.get("/designs/{design_id}", response={200: s.DesignOut, 404: Problem})
 def read_design(request: HttpRequest, design_id: int) -> HttpResponse:
-    return _answer(shown.show_design(_one(request, design_id)))
+    return _shown(_one(request, design_id))
 
 
-@router.post("/designs/{design_id}/edits", response={200: s.DesignOut, **Refusals})
+@router.post("/designs/{design_id}/edits", response={200: s.DesignOut | s.ChangesOut, **Refusals})
 def edit_design(request: HttpRequest, design_id: int, given: s.EditsIn) -> HttpResponse:
     _check_own(request, design_id)
     edits = [one.edit() for one in given.edits]
-    return _answer(
-        shown.show_design(actions.edit_design(design_id, edits, given.unit, given.seen, given.revision, _user(request)))
-    )
+    design = actions.edit_design(design_id, edits, given.unit, given.seen, given.revision, _user(request))
+    return _shown(design, since=given.since)
 
 
 def _swap(given: s.SwapIn) -> actions.Swap:
@@ -124,11 +127,11 @@ def read_history(request: HttpRequest, design_id: int) -> list[s.RevisionOut]:
     return shown.show_history(_one(request, design_id))
 
 
-@router.post("/designs/{design_id}/go", response={200: s.DesignOut, **Refusals})
+@router.post("/designs/{design_id}/go", response={200: s.DesignOut | s.ChangesOut, **Refusals})
 def go_to(request: HttpRequest, design_id: int, given: s.GoIn) -> HttpResponse:
     """To a revision of the history; what came after it stays there."""
     _check_own(request, design_id)
-    return _answer(shown.show_design(actions.go_to(design_id, given.revision, given.seen)))
+    return _shown(actions.go_to(design_id, given.revision, given.seen), since=given.since)
 
 
 @router.get("/designs/{design_id}/packed", response={404: Problem, 422: Problem})
@@ -150,19 +153,19 @@ def read_news(request: HttpRequest, design_id: int) -> HttpResponse:
 @router.post("/designs/{design_id}/variants", response={201: s.DesignOut, **Refusals})
 def save_variant(request: HttpRequest, design_id: int, given: s.VariantIn) -> HttpResponse:
     design = actions.save_variant(_one(request, design_id), given.name, _swap(given))
-    return _answer(shown.show_design(design), 201)
+    return _shown(design, 201)
 
 
-@router.post("/designs/{design_id}/undo", response={200: s.DesignOut, **Refusals})
+@router.post("/designs/{design_id}/undo", response={200: s.DesignOut | s.ChangesOut, **Refusals})
 def undo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
     _check_own(request, design_id)
-    return _answer(shown.show_design(actions.undo(design_id, given.seen)))
+    return _shown(actions.undo(design_id, given.seen), since=given.since)
 
 
-@router.post("/designs/{design_id}/redo", response={200: s.DesignOut, **Refusals})
+@router.post("/designs/{design_id}/redo", response={200: s.DesignOut | s.ChangesOut, **Refusals})
 def redo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
     _check_own(request, design_id)
-    return _answer(shown.show_design(actions.redo(design_id, given.seen)))
+    return _shown(actions.redo(design_id, given.seen), since=given.since)
 
 
 @router.delete("/designs/{design_id}", response={204: None, 404: Problem})

@@ -2,60 +2,43 @@
 
 from __future__ import annotations
 
-import json
-from functools import lru_cache
-from threading import Lock
+from collections.abc import Callable
 from typing import Any
 
 from lean_notch.job import Job, Result, compute, job_from_json
 from lean_notch.proof import Proof
 from lean_notch.proving import prove_job
 from lean_notch.reading import outlines_of
+from lean_notch.remembered import Remembered
 
 from .kept_files import read_kept
 
-MOST_READ = 64
-_read: dict[str, Job] = {}
-_lock = Lock()
 OUTLINES = outlines_of(read_kept)
 
-
-def read_job(document: dict[str, Any]) -> Job:
-    """The job of a revision's document."""
-    job = _read.get(json.dumps(document))
-    if job is None:
-        job = job_from_json(document)
-        remember(document, job)
-    return job
+_JOBS: Remembered[Job] = Remembered(64)
+_RESULTS: Remembered[Result] = Remembered(16)
+_PROOFS: Remembered[Proof] = Remembered(16)
 
 
-def remember(document: dict[str, Any], job: Job) -> None:
-    """Keeps a job that was just written as `document`, so that it need not be read again."""
-    with _lock:
-        _read[json.dumps(document)] = job
-        while len(_read) > MOST_READ:
-            del _read[next(iter(_read))]
+def job_of(revision: tuple[object, ...], document: Callable[[], dict[str, Any]]) -> Job:
+    """The job of a revision, by its key; its document is asked for only if it has to be read."""
+    return _JOBS(revision, lambda: job_from_json(document()))
 
 
-@lru_cache(maxsize=16)
+def keep_job(revision: tuple[object, ...], job: Job) -> Job:
+    """For a revision that was just written of it: there is one of each."""
+    return _JOBS.keep(revision, job)
+
+
 def computed(job: Job) -> Result:
     """The result of a job. Raises NotchError at the path to mend."""
-    return compute(job, outlines=OUTLINES)
-
-
-_proofs: dict[Job, Proof] = {}
-MOST_PROOFS = 16
+    return _RESULTS((job,), lambda: compute(job, outlines=OUTLINES))
 
 
 def known_proof(job: Job) -> Proof | None:
-    return _proofs.get(job)
+    return _PROOFS.find((job,))
 
 
 def proved(job: Job) -> Proof:
     """The proof of the file that would be handed over for a job."""
-    found = known_proof(job) or prove_job(computed(job))
-    with _lock:
-        _proofs[job] = found
-        while len(_proofs) > MOST_PROOFS:
-            del _proofs[next(iter(_proofs))]
-    return found
+    return _PROOFS((job,), lambda: prove_job(computed(job)))

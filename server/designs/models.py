@@ -7,7 +7,7 @@ from django.db import models
 from django.utils.functional import cached_property
 from lean_notch.job import Job
 
-from .compute import read_job
+from .compute import job_of
 
 
 class Design(models.Model):
@@ -37,10 +37,15 @@ class Revision(models.Model):
     sentence = models.CharField(max_length=400, blank=True, default="")
     picture = models.JSONField(null=True)
 
+    @property
+    def key(self) -> tuple[object, ...]:
+        """Nothing of a revision is ever changed: whatever follows from it may be kept under this."""
+        return (self.pk, self.saved.isoformat())
+
     @cached_property
     def job(self) -> Job:
         """Raises NotchError for a document that cannot be read any more."""
-        return read_job(self.document)
+        return job_of(self.key, lambda: self.document)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["design", "number"], name="one_number_a_design")]

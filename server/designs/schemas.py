@@ -66,6 +66,8 @@ class EditsIn(Schema):
     unit: Unit = "mm"
     seen: int
     revision: int | None = None
+    since: int | None = None
+    """The revision that the sender holds: only what is other since then needs to come back."""
 
 
 class SwapIn(Schema):
@@ -86,9 +88,10 @@ class VariantIn(SwapIn):
 
 
 class MoveIn(Schema):
-    """Undo or redo, from what `seen` showed."""
+    """Undo or redo, from what `seen` showed; `since` is the revision that the sender holds."""
 
     seen: int
+    since: int | None = None
 
 
 class GoIn(MoveIn):
@@ -365,6 +368,21 @@ class DesignOut(Out):
     route: tuple[Stop, ...]
     variant_of: Kin | None
     variants: list[Kin]
+
+
+class ListChange(Out):
+    """Entries of a list by their names: those that are new or other, and the order of all where it changed."""
+
+    order: list[str] | None
+    changed: dict[str, Any]
+
+
+class ChangesOut(Out):
+    """What whoever holds revision `since` of a job has to change in it: fields, and entries of lists."""
+
+    since: int
+    plain: dict[str, Any]
+    lists: dict[str, ListChange]
 
 
 class RevisionOut(Out):

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import asdict
-from functools import lru_cache
+from functools import lru_cache, partial
 from time import process_time
 from typing import Any, cast
 
@@ -28,24 +30,29 @@ from lean_notch.basis.equip import news_of_machine, news_of_stock
 from lean_notch.basis.settings import RESULTS
 from lean_notch.build import Build, Contact, FlatMark, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
-from lean_notch.design import RELIEFS, Part, ShapeStep, Step
+from lean_notch.design import RELIEFS, BoardNeed, Part, ShapeStep, Step
 from lean_notch.design.describe import field_infos
 from lean_notch.errors import NotchError
+from lean_notch.figures import Figure
 from lean_notch.files import FILE_FORMATS, FileFormat, file_name
+from lean_notch.findings import Finding
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
-from lean_notch.job import Job
+from lean_notch.job import Job, Result
 from lean_notch.job_sheet import job_sheet
 from lean_notch.joints import KINDS
 from lean_notch.ledger import ledger
+from lean_notch.nesting import LayoutSettings
 from lean_notch.operations import OPERATIONS, Operation
 from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
-from lean_notch.route import route
+from lean_notch.remembered import Same
+from lean_notch.route import Stop, route
 from lean_notch.trial import Change, Trial
+from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
 from workshop.models import Machine, Stock
 from workshop.schemas import MachineValues, SpeedValues, StockValues
@@ -53,6 +60,7 @@ from workshop.schemas import MachineValues, SpeedValues, StockValues
 from . import schemas as out
 from .actions import News, Swap, head_of, news_of, try_swaps
 from .compute import computed
+from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
 from .pictures import Picture, picture_of
 
@@ -63,87 +71,142 @@ PICTURE_SECONDS = 0.1
 """How long one list of jobs may take to make pictures that are missing; the rest are made the next time."""
 
 
-def show_design(design: Design) -> out.DesignOut:
+def show_design(design: Design, since: int | None = None) -> str:
+    """The design as JSON of DesignOut; as JSON of ChangesOut where it is known what revision `since` was shown as."""
+    whole = _whole(design)
+    before = design.revisions.filter(number=since).only("pk", "saved").first() if since is not None else None
+    known = shown_of(before.key) if before else None
+    return whole.since(known, since) if known and since is not None else whole.text()
+
+
+def _whole(design: Design) -> Whole:
     head = head_of(design)
+    known = shown_of(head.key)
+    if known:
+        return Whole(_about(design, head), known.plain, known.lists)
     try:
         result = computed(head.job)
     except NotchError as error:
         return _broken(design, head, error)
+    whole = Whole(_about(design, head), _plain(result), _lists(result))
+    keep_shown(head.key, whole)
+    return whole
+
+
+def _plain(result: Result) -> dict[str, str]:
     job, built, layout = result.job, result.build, result.layout
+    sheets = [
+        out.SheetOut(
+            number=sheet.number, board=sheet.board, width=sheet.area.width, height=sheet.area.height,
+            file_names={kind: file_name(job, sheet.number, kind, sheet.board) for kind in FILE_FORMATS},
+            keep_outs=[out.KeepOutOut(name=one.name, box=one.box) for one in job.basis.of(sheet.board).machine.keep_outs],
+        )
+        for sheet in layout.sheets
+    ]  # fmt: skip
+    placed = [
+        {
+            "part": p.part,
+            "copy_number": p.copy,
+            "sheet": p.sheet,
+            "x": p.motion.x,
+            "y": p.motion.y,
+            "angle": p.motion.angle,
+        }
+        for p in layout.placed
+    ]
+    return {
+        **_inputs(job), "problem": "null", "placed": json.dumps(placed), "sheets": _listed(sheets),
+        "findings": _FINDINGS.dump_json(built.findings).decode(), "route": _ROUTE.dump_json(route(result)).decode(),
+    }  # fmt: skip
+
+
+def _lists(result: Result) -> dict[str, dict[str, str]]:
+    job, built = result.job, result.build
     drawn = job.design
     fits = joint_fits(built.parts, built.mates, job.basis)
-    return out.DesignOut(
-        **_about(design, head), **_inputs(job), problem=None,
-        parts=[_part(part, one) for part in built.parts if (one := drawn.part(part.id))],
-        standings=[out.StandingOut.model_validate(one) for one in built.standings],
-        placements=codec.write(drawn.placements, units=True), joints=codec.write(drawn.joints, units=True),
-        mates=[show_mate(mate, fit, built) for mate, fit in zip(built.mates, fits, strict=True)],
-        placed=[
-            out.PlacedOut(
-                part=p.part, copy_number=p.copy, sheet=p.sheet, x=p.motion.x, y=p.motion.y, angle=p.motion.angle
-            )
-            for p in layout.placed
-        ],
-        sheets=[
-            out.SheetOut(
-                number=sheet.number, board=sheet.board, width=sheet.area.width, height=sheet.area.height,
-                file_names={kind: file_name(job, sheet.number, kind, sheet.board) for kind in FILE_FORMATS},
-                keep_outs=[
-                    out.KeepOutOut(name=one.name, box=one.box) for one in job.basis.of(sheet.board).machine.keep_outs
-                ],
-            )
-            for sheet in layout.sheets
-        ],
-        findings=built.findings, ledger=ledger(result), route=route(result),
-    )  # fmt: skip
-
-
-def _about(design: Design, head: Revision) -> dict[str, Any]:
+    parts = [(part, designed) for part in built.parts if (designed := drawn.part(part.id))]
     return {
+        "parts": {part.id: piece((part, one), partial(_part, part, one)) for part, one in parts},
+        "standings": {
+            one.placement: piece((one,), partial(out.StandingOut.model_validate, one)) for one in built.standings
+        },
+        "placements": {one.id: piece((one,), partial(codec.write, one, units=True)) for one in drawn.placements},
+        "joints": {one.id: piece((one,), partial(codec.write, one, units=True)) for one in drawn.joints},
+        "mates": {
+            mate.id: piece((mate, fit, built.standing[mate.first.placement]), partial(show_mate, mate, fit, built))
+            for mate, fit in zip(built.mates, fits, strict=True)
+        },
+        "ledger": {
+            subject: piece((Same(rows),), partial(_FIGURES.dump_python, rows, mode="json"))
+            for subject, rows in ledger(result).items()
+        },
+    }  # fmt: skip
+
+
+_FIGURES = TypeAdapter(tuple[Figure, ...])
+_FINDINGS = TypeAdapter(tuple[Finding, ...])
+_ROUTE = TypeAdapter(tuple[Stop, ...])
+
+
+def _listed(models: Sequence[BaseModel]) -> str:
+    return f"[{','.join(one.model_dump_json() for one in models)}]"
+
+
+def _about(design: Design, head: Revision) -> dict[str, str]:
+    about = {
         "id": design.pk, "name": design.name, "moves": design.moves, "revision": head.number,
-        "revisions": design.revisions.count(), "saved": head.saved, "can_undo": head.parent_id is not None,
+        "revisions": design.revisions.count(), "saved": head.saved.isoformat(), "can_undo": head.parent_id is not None,
         "can_redo": head.redo_id is not None,
         "variant_of": _kin(design.variant_of) if design.variant_of and not design.variant_of.removed else None,
-        "variants": [_kin(variant) for variant in design.variants.filter(removed=None).order_by("id")],
+        "variants": [_kin(one) for one in design.variants.filter(removed=None).only("name").order_by("id")],
     }  # fmt: skip
+    return {name: json.dumps(value) for name, value in about.items()}
 
 
-def _inputs(job: Job) -> dict[str, Any]:
+def _inputs(job: Job) -> dict[str, str]:
     """What the maker may change of a job, whether or not it can be computed."""
     drawn = job.design
+    lengths = [
+        {"name": d.name, "title": d.title, "chosen": d.chosen, "text": d.length.text, "unit": d.length.unit}
+        for d in drawn.dimensions
+    ]
+    boards = [(board, job.basis.of(board.id), job.settings(board.id)) for board in drawn.boards]
     return {
-        "recipe": drawn.origin.recipe if drawn.origin else "", "answers": _answers(job), "sets": job.sets,
-        "relief": drawn.relief,
-        "lengths": [
-            out.LengthOut(name=d.name, title=d.title, chosen=d.chosen, text=d.length.text, unit=d.length.unit)
-            for d in drawn.dimensions
-        ],
-        "boards": [
-            out.BoardOut(
-                id=board.id, title=board.title, basis=_basis(job.basis.of(board.id)),
-                margin=job.settings(board.id).margin, spacing=job.settings(board.id).spacing,
-                quarter_turns=job.settings(board.id).quarter_turns,
-            )
-            for board in drawn.boards
-        ],
+        "recipe": json.dumps(drawn.origin.recipe if drawn.origin else ""), "answers": _listed(_answers(job)),
+        "sets": json.dumps(job.sets), "relief": json.dumps(drawn.relief), "lengths": json.dumps(lengths),
+        "boards": f"[{','.join(_board(*one) for one in boards)}]",
     }  # fmt: skip
 
 
-def _broken(design: Design, head: Revision, error: NotchError) -> out.DesignOut:
+def _board(board: BoardNeed, basis: BoardBasis, settings: LayoutSettings) -> str:
+    margin, spacing, turns = settings.margin, settings.spacing, settings.quarter_turns
+
+    def shown() -> out.BoardOut:
+        return out.BoardOut(
+            id=board.id, title=board.title, basis=_basis(basis), margin=margin, spacing=spacing, quarter_turns=turns
+        )
+
+    return piece((board, basis, margin, spacing, turns), shown)
+
+
+def _broken(design: Design, head: Revision, error: NotchError) -> Whole:
     """A job that cannot be computed: its problem, and what there is to mend."""
-    inputs: dict[str, Any] = {
-        "recipe": "", "answers": [], "sets": 1, "relief": "auto", "lengths": [], "boards": [],
+    nothing: dict[str, object] = {
+        "recipe": "", "answers": [], "sets": 1, "relief": "auto", "lengths": [], "boards": [], "placed": [], "sheets": [],
+        "findings": [], "route": [],
     }  # fmt: skip
+    plain = {name: json.dumps(value) for name, value in nothing.items()}
     with suppress(NotchError):  # where the document itself cannot be read, only the history leads on
-        inputs = _inputs(head.job)
-    return out.DesignOut(
-        **_about(design, head), **inputs, problem=Problem(**error.as_json()), parts=[], standings=[], placements=[],
-        joints=[], mates=[], placed=[], sheets=[], findings=(), ledger={}, route=(),
-    )  # fmt: skip
+        plain |= _inputs(head.job)
+    plain["problem"] = Problem(**error.as_json()).model_dump_json()
+    lists: dict[str, dict[str, str]] = {
+        name: {} for name in ("parts", "standings", "placements", "joints", "mates", "ledger")
+    }
+    return Whole(_about(design, head), plain, lists)
 
 
-def _kin(design: Design) -> out.Kin:
-    return out.Kin(id=design.pk, name=design.name)
+def _kin(design: Design) -> dict[str, object]:
+    return {"id": design.pk, "name": design.name}
 
 
 def show_history(design: Design, most: int = 500) -> list[out.RevisionOut]:

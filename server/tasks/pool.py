@@ -173,12 +173,13 @@ class Pool:
             mine.update(state="failed", problem=_problem("died", ""))
 
     def _take_back(self) -> None:
-        """What is cancelled or not wanted any more, and what another pool left behind when it ended."""
+        """What is cancelled or not wanted any more, and what runs with no child of this pool: another one left it behind."""
         with self._lock:
             cancelled, self._cancelled = self._cancelled, set()
         now = time.monotonic()
-        for task, owner in Task.objects.filter(state="running").values_list("pk", "taken_by"):
-            if owner != self.name:
+        mine = {worker.task for worker in self._workers}
+        for task in Task.objects.filter(state="running").values_list("pk", flat=True):
+            if task not in mine:
                 self._again(task)
         open_tasks = list(Task.objects.filter(state__in=["waiting", "running"]).values_list("pk", flat=True))
         self._idle = not open_tasks and all(worker.free for worker in self._workers)
@@ -208,7 +209,11 @@ class Pool:
                 state="running", taken_by=self.name, tries=row.tries + 1, beat=timezone.now()
             )
             if taken:
-                worker.give(row.pk, kind, row.given, bytes(row.data))
+                try:
+                    worker.give(row.pk, kind, row.given, bytes(row.data))
+                except OSError:
+                    self._lose(worker, "died")
+                    return
 
     def _beat(self) -> None:
         for worker in self._workers:

@@ -60,6 +60,7 @@ export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
 export type Swap = Pick<Schemas['SwapIn'], 'board'> & Partial<Schemas['SwapIn']>
 export type Uses = Schemas['UsesOut']
+export type Changes = Schemas['ChangesOut']
 export type Task = Schemas['TaskOut']
 export type Unit = Schemas['EditsIn']['unit']
 
@@ -129,6 +130,7 @@ function formOf(file: File): FormData {
   return form
 }
 
+const heldAt = ({ moves, revision }: Design) => ({ seen: moves, since: revision })
 const at = (design_id: number) => ({ params: { path: { design_id } } })
 
 export const api = {
@@ -228,16 +230,19 @@ export const api = {
   archived: () => unwrap<Card[]>(client.GET('/api/designs/archived')),
   start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
   design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),
-  edit: (id: number, edits: readonly Edit[], unit: Unit, seen: number, revision: number) =>
-    unwrap<Design>(
+  /** Edits of a job as `held`: what comes back may be only what is other then. */
+  edit: (held: Design, edits: readonly Edit[], unit: Unit) =>
+    unwrap<Design | Changes>(
       client.POST('/api/designs/{design_id}/edits', {
-        ...at(id),
-        body: { edits: edits as Schemas['EditIn'][], unit, seen, revision },
+        ...at(held.id),
+        body: { edits: edits as Schemas['EditIn'][], unit, ...heldAt(held), revision: held.revision },
       }),
     ),
   history: (id: number) => unwrap<Revision[]>(client.GET('/api/designs/{design_id}/history', at(id))),
-  go: (id: number, revision: number, seen: number) =>
-    unwrap<Design>(client.POST('/api/designs/{design_id}/go', { ...at(id), body: { revision, seen } })),
+  go: (held: Design, revision: number) =>
+    unwrap<Design | Changes>(
+      client.POST('/api/designs/{design_id}/go', { ...at(held.id), body: { revision, ...heldAt(held) } }),
+    ),
   packedAddress: (id: number) => `/api/designs/${id}/packed`,
   unpack: (file: File) =>
     unwrap<Design>(
@@ -245,10 +250,14 @@ export const api = {
     ),
   keepFile: (file: File) =>
     unwrap<KeptFile>(client.POST('/api/files', { body: { file: '' }, bodySerializer: () => formOf(file) })),
-  undo: (id: number, seen: number) =>
-    unwrap<Design>(client.POST('/api/designs/{design_id}/undo', { ...at(id), body: { seen } })),
-  redo: (id: number, seen: number) =>
-    unwrap<Design>(client.POST('/api/designs/{design_id}/redo', { ...at(id), body: { seen } })),
+  undo: (held: Design) =>
+    unwrap<Design | Changes>(
+      client.POST('/api/designs/{design_id}/undo', { ...at(held.id), body: heldAt(held) }),
+    ),
+  redo: (held: Design) =>
+    unwrap<Design | Changes>(
+      client.POST('/api/designs/{design_id}/redo', { ...at(held.id), body: heldAt(held) }),
+    ),
   remove: (id: number) => unwrap<void>(client.DELETE('/api/designs/{design_id}', at(id))),
   restore: (id: number) => unwrap<Card>(client.POST('/api/designs/{design_id}/restore', at(id))),
   proof: (id: number) => unwrap<Proof | Task>(client.GET('/api/designs/{design_id}/proof', at(id))),

@@ -1006,6 +1006,22 @@ export interface components {
       word_before: string
     }
     /**
+     * ChangesOut
+     * @description What whoever holds revision `since` of a job has to change in it: fields, and entries of lists.
+     */
+    ChangesOut: {
+      /** Lists */
+      lists: {
+        [key: string]: components['schemas']['ListChange']
+      }
+      /** Plain */
+      plain: {
+        [key: string]: unknown
+      }
+      /** Since */
+      since: number
+    }
+    /**
      * CheckOut
      * @description A file from anywhere: what is in it, what a cutter would complain about, and its lines to look at (mm, y up).
      */
@@ -1359,6 +1375,8 @@ export interface components {
       revision?: number | null
       /** Seen */
       seen: number
+      /** Since */
+      since?: number | null
       /**
        * Unit
        * @default mm
@@ -1662,6 +1680,8 @@ export interface components {
       revision: number
       /** Seen */
       seen: number
+      /** Since */
+      since?: number | null
     }
     /**
      * Health
@@ -1820,6 +1840,18 @@ export interface components {
       operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
       /** Path */
       path: string
+    }
+    /**
+     * ListChange
+     * @description Entries of a list by their names: those that are new or other, and the order of all where it changed.
+     */
+    ListChange: {
+      /** Changed */
+      changed: {
+        [key: string]: unknown
+      }
+      /** Order */
+      order: string[] | null
     }
     /**
      * MachineChange
@@ -2088,11 +2120,13 @@ export interface components {
     }
     /**
      * MoveIn
-     * @description Undo or redo, from what `seen` showed.
+     * @description Undo or redo, from what `seen` showed; `since` is the revision that the sender holds.
      */
     MoveIn: {
       /** Seen */
       seen: number
+      /** Since */
+      since?: number | null
     }
     /**
      * NewsOut
@@ -3614,7 +3648,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['DesignOut']
+          'application/json': components['schemas']['DesignOut'] | components['schemas']['ChangesOut']
         }
       }
       /** @description Not Found */
@@ -3760,7 +3794,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['DesignOut']
+          'application/json': components['schemas']['DesignOut'] | components['schemas']['ChangesOut']
         }
       }
       /** @description Not Found */
@@ -3995,7 +4029,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['DesignOut']
+          'application/json': components['schemas']['DesignOut'] | components['schemas']['ChangesOut']
         }
       }
       /** @description Not Found */
@@ -4132,7 +4166,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['DesignOut']
+          'application/json': components['schemas']['DesignOut'] | components['schemas']['ChangesOut']
         }
       }
       /** @description Not Found */

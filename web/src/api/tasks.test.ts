@@ -36,6 +36,12 @@ it('follows a task to its end, tells how far it is, and then that it has ended',
   expect(seen).toEqual([0, 0.5, null])
 })
 
+it('asks anew when it is done, where the answer says what it is of', async () => {
+  vi.spyOn(api, 'task').mockResolvedValue(task('done'))
+  const ask = vi.fn().mockResolvedValueOnce(task('running')).mockResolvedValueOnce({ moves: 3 })
+  expect(await run(whole(ask, { watch: () => undefined, again: true }))).toEqual({ moves: 3 })
+})
+
 it('stops asking when it is not wanted any more', async () => {
   const asked = vi.spyOn(api, 'task').mockResolvedValue(task('running'))
   let left = false

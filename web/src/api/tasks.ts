@@ -12,16 +12,22 @@ export interface Follow {
 
 export const isTask = (answer: object): answer is Task => 'stage' in answer && 'ahead' in answer
 
-/** What `ask` answers, at once or when its task is done; null if it is not wanted any more. Throws its Problem. */
+/** What `ask` answers, at once or when its task is done; null if it is not wanted any more. Throws its Problem.
+ *
+ * With `again` the request itself is repeated then: its answer says which state of the job it is of.
+ */
 export async function whole<T extends object>(
   ask: () => Promise<T | Task>,
-  follow: Follow,
+  follow: Follow & { again?: boolean },
 ): Promise<T | null> {
   const answer = await ask()
   if (!isTask(answer)) return answer
   try {
     const done = await ended(answer, follow)
-    return done && (await api.taskAnswer<T>(done.id))
+    if (!done) return null
+    if (!follow.again) return await api.taskAnswer<T>(done.id)
+    const found = await ask()
+    return isTask(found) ? null : found
   } finally {
     follow.watch(null)
   }

@@ -14,6 +14,7 @@ const SAME_MM = 1e-4
 export function changedBetween(before: Design, after: Design): Changed {
   const figures = new Map<string, Figure>()
   for (const [subject, rows] of Object.entries(after.ledger)) {
+    if (rows === before.ledger[subject]) continue
     const old = new Map(before.ledger[subject]?.map((row) => [row.key, row]))
     for (const row of rows) {
       const was = old.get(row.key)

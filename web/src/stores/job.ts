@@ -1,7 +1,17 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { api, Problem, type Design, type Edit, type News, type Proof, type Task } from '../api/client'
+import { isChanges, merged } from '../api/changes'
+import {
+  api,
+  Problem,
+  type Changes,
+  type Design,
+  type Edit,
+  type News,
+  type Proof,
+  type Task,
+} from '../api/client'
 import { whole } from '../api/tasks'
 import { oneByOne } from '../line'
 import { useSettings } from './settings'
@@ -93,11 +103,9 @@ export const useJob = defineStore('job', () => {
     const unwanted = () => design.value?.id !== asked.id || design.value.moves !== asked.moves
     unproved.value = null
     try {
-      const answer = await whole(() => api.proof(asked.id), {
-        watch: (task) => (proofTask.value = task),
-        unwanted,
-      })
-      if (answer && !unwanted()) proof.value = { ...answer, moves: asked.moves }
+      const ask = () => api.proof(asked.id)
+      const answer = await whole(ask, { watch: (task) => (proofTask.value = task), unwanted, again: true })
+      if (answer && design.value?.id === asked.id && answer.moves === design.value.moves) proof.value = answer
     } catch (error) {
       if (!(error instanceof Problem)) throw error
       if (!unwanted()) unproved.value = error
@@ -115,14 +123,17 @@ export const useJob = defineStore('job', () => {
 
   /** Runs `ask` after whatever is under way; a problem is kept for the field it names. Tells whether it went well. */
   function inLine(
-    ask: (current: Design) => Promise<Design>,
+    ask: (current: Design) => Promise<Design | Changes>,
     onConflict: (problem: Problem) => void = takeTheirs,
   ): Promise<boolean> {
     const run = async (): Promise<boolean> => {
       if (!design.value) return false
       busy.value++
       try {
-        show(await ask(design.value))
+        const { id } = design.value
+        const answer = await ask(design.value)
+        if (design.value?.id !== id) return false // another job was opened meanwhile
+        show(isChanges(answer) ? (merged(design.value, answer) ?? (await api.design(id))) : answer)
         return true
       } catch (error) {
         if (!(error instanceof Problem)) throw error
@@ -140,7 +151,7 @@ export const useJob = defineStore('job', () => {
   function edit(...edits: Edit[]): Promise<boolean> {
     const { unit } = useSettings()
     return inLine(
-      (current) => api.edit(current.id, edits, unit, current.moves, current.revision),
+      (current) => api.edit(current, edits, unit),
       (found) => (conflict.value = { edits, problem: found }),
     )
   }
@@ -159,10 +170,10 @@ export const useJob = defineStore('job', () => {
   }
 
   /** To any revision of the history. */
-  const goTo = (revision: number) => inLine((current) => api.go(current.id, revision, current.moves))
+  const goTo = (revision: number) => inLine((current) => api.go(current, revision))
 
-  const undo = () => inLine((current) => api.undo(current.id, current.moves))
-  const redo = () => inLine((current) => api.redo(current.id, current.moves))
+  const undo = () => inLine(api.undo)
+  const redo = () => inLine(api.redo)
 
   /** Shows what the other window saved; what was typed here is dropped. */
   function takeTheirs(): void {

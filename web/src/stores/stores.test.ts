@@ -64,11 +64,22 @@ describe('the open job', () => {
   it('sends edits one after the other, each on what the last one gave', async () => {
     const job = useJob()
     await job.open(1)
-    const edit = vi
-      .spyOn(api, 'edit')
-      .mockImplementation(async (_id, _changes, _unit, seen) => design(seen + 1, 150))
+    const edit = vi.spyOn(api, 'edit').mockImplementation(async (held) => design(held.moves + 1, 150))
     await Promise.all(['1', '2', '3'].map((width) => job.put('answers/width', width)))
-    expect(edit.mock.calls.map(([, , , seen]) => seen)).toEqual([1, 2, 3])
+    expect(edit.mock.calls.map(([held]) => held.moves)).toEqual([1, 2, 3])
+  })
+
+  it('takes what changed into what it holds, and asks for all where that does not go', async () => {
+    const job = useJob()
+    await job.open(1)
+    const told = { since: job.design!.revision, plain: { moves: 2, name: 'Vials' }, lists: {} }
+    vi.spyOn(api, 'edit').mockResolvedValue(told)
+    await job.put('name', 'Vials')
+    expect([job.design?.name, job.design?.moves]).toEqual(['Vials', 2])
+    vi.spyOn(api, 'edit').mockResolvedValue({ ...told, since: 99 })
+    vi.spyOn(api, 'design').mockResolvedValue(design(3, 170))
+    await job.put('name', 'Trays')
+    expect(job.design?.moves).toBe(3)
   })
 
   it('keeps an edit that another window overtook until the maker chooses', async () => {
@@ -82,13 +93,9 @@ describe('the open job', () => {
     vi.spyOn(api, 'design').mockResolvedValue(design(5, 140))
     await job.saveMine()
     expect(job.conflict).toBeNull()
-    expect(api.edit).toHaveBeenLastCalledWith(
-      1,
-      [{ verb: 'put', path: 'answers/width', value: '160' }],
-      'mm',
-      5,
-      5,
-    )
+    const [held, edits] = vi.mocked(api.edit).mock.lastCall!
+    expect(held.moves).toBe(5)
+    expect(edits).toEqual([{ verb: 'put', path: 'answers/width', value: '160' }])
     expect(job.design?.moves).toBe(6)
   })
 
