@@ -21,6 +21,7 @@ from typing import Annotated, Any, Literal, Protocol, TypeVar, Union, cast, get_
 from .documents import choice, flag, length, length_out, mapping, mm, sequence, text, whole
 from .documents import in_unit as typed_in
 from .errors import BadDocument
+from .remembered import Remembered
 from .units import Length, Unit
 
 T = TypeVar("T")
@@ -139,7 +140,16 @@ def read(hint: Any, document: object, path: str = "") -> Any:
 
 def write(value: Any, *, units: bool = False) -> Any:
     """The document that `read` takes for `value`. With `units` every length names its own, so that it may be sent back as
-    it is whatever bare numbers count in then."""
+    it is whatever bare numbers count in then. Entries that go by a name are written once: what is given is not to be changed."""
+    if getattr(type(value), "KEY", None):
+        return _WRITTEN((value, units), lambda: _write(value, units=units))
+    return _write(value, units=units)
+
+
+_WRITTEN: Remembered[Any] = Remembered(8192)
+
+
+def _write(value: Any, *, units: bool) -> Any:
     if isinstance(value, Length):
         return {"text": value.text, "unit": value.unit} if units else length_out(value)
     if isinstance(value, tuple):
