@@ -71,6 +71,8 @@ def prove_job(result: Result, file_format: FileFormat = "svg", tell: Tell = unto
     """The proof of what `write_files` writes."""
     tell(0.0, "writing the file")
     by_sheet: dict[int, list[bytes]] = {}
-    for file in write_files(replace(result, profile=replace(result.profile, split="sheet")), file_format):
+    whole = result.profile.split == "sheet"
+    by_sheets = result if whole else replace(result, profile=replace(result.profile, split="sheet"))
+    for file in write_files(by_sheets, file_format):
         by_sheet.setdefault(file.sheet, []).append(file.data)
     return prove_files(result, by_sheet, file_format, between(tell, 0.15, 1.0))

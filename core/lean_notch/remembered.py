@@ -8,7 +8,7 @@ from threading import Lock
 from typing import Generic, NamedTuple, TypeVar
 
 Made = TypeVar("Made")
-_PLAIN = (str, int, float, bool, type(None), tuple)
+_PLAIN = (str, bytes, int, float, bool, type(None), tuple)
 
 
 class Remembered(Generic[Made]):

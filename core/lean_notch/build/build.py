@@ -124,16 +124,21 @@ def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
 def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
     lines = _blank_lines(part, shop) if part.blank else {}
     size = max(x for x, _ in _ends(lines)), max(y for _, y in _ends(lines))
+    thickness = shop.names[part.board]["thickness"]
     if takes_notches(part) and asked <= lines.keys():
-        region = Region(rectangle(0.0, 0.0, *size))
-    else:
-        made = make_part(part, shop)
-        lines = straight_edges(made.edges, made.regions, made.cuts)
-        region = max(made.regions, key=lambda one: one.area)
-        if part.blank is None:
-            boxes = [one.box for one in made.regions]
-            size = max(box[2] for box in boxes), max(box[3] for box in boxes)
-    return Outlined(size, shop.names[part.board]["thickness"], lines, region)
+        # Whatever is cut out of it later, joints see the same plain rectangle.
+        plain = (*lines, *size, thickness)
+        return _BLANKS(plain, lambda: Outlined(size, thickness, lines, Region(rectangle(0.0, 0.0, *size))))
+    made = make_part(part, shop)
+    lines = straight_edges(made.edges, made.regions, made.cuts)
+    region = max(made.regions, key=lambda one: one.area)
+    if part.blank is None:
+        boxes = [one.box for one in made.regions]
+        size = max(box[2] for box in boxes), max(box[3] for box in boxes)
+    return Outlined(size, thickness, lines, region)
+
+
+_BLANKS: Remembered[Outlined] = Remembered()
 
 
 def _ends(lines: Mapping[str, tuple[tuple[float, float], tuple[float, float]]]) -> list[tuple[float, float]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import lru_cache, partial
 from itertools import chain
 
 from ..build import Build, FlatMark, FlatPart
@@ -130,7 +130,7 @@ def plan_cut(
     for sheet in layout.sheets:
         number = sheet.number
         paths = [
-            _placed(one, placed.motion, placed.copy)
+            _ON_SHEETS((one, *placed.motion.numbers, placed.copy), partial(_placed, one, placed.motion, placed.copy))
             for placed in layout.on_sheet(number)
             for one in drawn[placed.part].paths
         ]
@@ -139,7 +139,9 @@ def plan_cut(
             [one.motion.region(finished(build.part(one.part), kerf)) for one in layout.on_sheet(number)]
             if profile.lead_in_mm else [], kerf, area.width, area.height,
         )  # fmt: skip
-        ordered, before, after = _ordered(paths, profile, waste)
+        ordered, before, after = _ORDERED(
+            (profile, area.width, area.height, kerf, *paths), partial(_ordered, paths, profile, waste)
+        )
         said += _not_led_in(ordered, profile, number)
         extra = _extras(profile, build, layout, number)
         sheets.append(SheetPlan(number, sheet.area.width, sheet.area.height, (*ordered, *extra), after, before))
@@ -260,10 +262,21 @@ class _Drawing:
 
 
 def _drawings(build: Build, kerfs: Kerfs, profile: Profile) -> list[_Drawing]:
-    grown = _grown([(part.region, kerfs[part.board] / 2) for part in build.parts])
-    return [
-        _drawing(part, build, kerfs[part.board], path, profile) for part, path in zip(build.parts, grown, strict=True)
-    ]
+    given = [(part, kerfs[part.board], profile, *strips_of(build.mates, part.id)) for part in build.parts]
+    found = [_DRAWN.find(one) for one in given]
+    new = [(part, one) for part, one, drawing in zip(build.parts, given, found, strict=True) if drawing is None]
+    grown = _grown([(part.region, kerfs[part.board] / 2) for part, _ in new])
+    made = iter(
+        _DRAWN.keep(one, _drawing(part, build, kerfs[part.board], path, profile))
+        for (part, one), path in zip(new, grown, strict=True)
+    )
+    return [drawing or next(made) for drawing in found]
+
+
+_DRAWN: Remembered[_Drawing] = Remembered(2048, lambda drawing: len(drawing.paths), 200_000)
+_ON_SHEETS: Remembered[_Path] = Remembered(16_384)
+_ENTERED: Remembered[CutPath] = Remembered(16_384)
+_ORDERED: Remembered[tuple[list[CutPath], float, float]] = Remembered(64, lambda one: len(one[0]), 50_000)
 
 
 def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: Profile) -> _Drawing:
@@ -448,7 +461,9 @@ def _ordered(paths: Sequence[_Path], profile: Profile, waste: Waste) -> tuple[li
         steps = shortest(stretches, here, innermost_first([one.path.shape.box for one in phase]) if cut else None)
         after += travel(stretches, steps, here)
         for step in steps:
-            done.append(_entered(phase[step.index], step.entry, profile, waste))
+            one = phase[step.index]
+            enter = partial(_entered, one, step.entry, profile, waste)
+            done.append(enter() if profile.lead_in_mm else _ENTERED((one, step.entry), enter))
             here = leave_at(stretches, step)
     return done, before, after
 

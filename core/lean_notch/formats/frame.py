@@ -32,6 +32,10 @@ class Frame:
     flipped: bool
     per_mm: float
 
+    @property
+    def numbers(self) -> tuple[float, float, bool, float]:
+        return (self.left, self.low, self.flipped, self.per_mm)
+
     @classmethod
     def of(cls, sheet: SheetPlan, profile: Profile, *, flipped: bool | None = None) -> Frame:
         return cls.on(sheet.width, sheet.height, profile, flipped=flipped)

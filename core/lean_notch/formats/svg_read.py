@@ -15,6 +15,7 @@ from typing import Any
 
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
+from ..remembered import Remembered, Same
 from ..units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
 from .curves import Affine, ellipse_pieces, from_quadratic, mapped
 from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements
@@ -209,7 +210,13 @@ class _Reader:
             self.unread.add(f"<{tag}>")
 
     def _path(self, element: Any, pieces: list[Segment | Cubic], closed: bool, state: _State) -> None:
-        segments, curved = mapped(pieces, state.affine, self.room)
+        known = _MAPPED.find((Same(pieces), *state.affine))
+        if known:
+            self.room.take(len(known[0]))
+            segments, curved = known
+        else:
+            segments, curved = mapped(pieces, state.affine, self.room)
+            _MAPPED.keep((Same(pieces), *state.affine), (segments, curved))
         if not segments:
             return
         style = state.style
@@ -384,7 +391,7 @@ def _polygon(element: Any) -> _Pieces:
 
 
 def _path_element(element: Any) -> _Pieces:
-    return _subpaths(element.get("d", ""))
+    return iter(_PATHS((element.get("d", ""),), lambda: list(_subpaths(element.get("d", "")))))
 
 
 _SHAPES = {
@@ -396,6 +403,12 @@ _SHAPES = {
     "polyline": _polyline,
     "polygon": _polygon,
 }
+
+# What was read of a path's text holds for the same text: a job's file is read back after every edit.
+_PATHS: Remembered[list[tuple[list[Segment | Cubic], bool]]] = Remembered(
+    4096, lambda read: sum(len(pieces) for pieces, _ in read), 200_000
+)
+_MAPPED: Remembered[tuple[tuple[Segment, ...], bool]] = Remembered(4096, lambda read: len(read[0]), 200_000)
 
 _LETTER = re.compile(r"([A-DF-Za-df-z])")  # e belongs to numbers
 _NUMBER = re.compile(r"\s*,?\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)")

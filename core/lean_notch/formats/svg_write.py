@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from functools import partial
 from xml.sax.saxutils import escape, quoteattr
 
 from ..cutting import PLAIN, CutPath, Profile, SheetPlan
 from ..cutting.profile import layer_id
 from ..geometry import Circle
 from ..operations import OPERATIONS
+from ..remembered import Remembered
 from .frame import Frame, file_layers
 from .svg_path import number, path_data
 
@@ -41,10 +43,19 @@ def write_svg(title: str, sheet: SheetPlan, profile: Profile = PLAIN) -> str:
             f'stroke-linejoin="round">'
         )
         lines.append(f"<title>{escape(OPERATIONS[layer.operation])}</title>")
-        lines += [_element(path, frame, layer.colour, digits) for path in layer.paths]
+        lines += [
+            _ELEMENTS(
+                (path, *frame.numbers, layer.colour, digits), partial(_element, path, frame, layer.colour, digits)
+            )
+            for path in layer.paths
+        ]
         lines.append("</g>")
     lines.append("</svg>")
     return "\n".join(lines) + "\n"
+
+
+# Most paths are as they were when the job was last written.
+_ELEMENTS: Remembered[str] = Remembered(8192, len, 20_000_000)
 
 
 def _element(path: CutPath, frame: Frame, colour: str, digits: int) -> str:

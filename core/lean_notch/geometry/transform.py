@@ -31,6 +31,10 @@ class Motion:
     mirrored: bool = False
 
     @property
+    def numbers(self) -> tuple[float, float, float, bool]:
+        return (self.x, self.y, self.angle, self.mirrored)
+
+    @property
     def _turn(self) -> tuple[float, float]:
         angle = self.angle % 360
         return _QUARTERS.get(angle) or (math.cos(math.radians(angle)), math.sin(math.radians(angle)))

@@ -10,10 +10,12 @@ import math
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import TYPE_CHECKING
 
 from ..formats.read_file import ReadPath
 from ..geometry import flatten
+from ..remembered import Remembered, Same
 
 if TYPE_CHECKING:
     import shapely
@@ -55,10 +57,27 @@ def as_cut(paths: Sequence[ReadPath], kerf: float, leads: Sequence[ReadPath] = (
         if len(around[index]) % 2:
             continue
         path = shapely.Polygon(ring.exterior.coords, [hole.exterior.coords for hole in holes[index]])
-        # Sweep and subtract: eroding a finely flattened outline in one step can go wrong in GEOS.
-        swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
-        pieces.append(AsCut(path.difference(swept), path))
+        path = shapely.normalize(path)  # wherever it starts
+        pieces.append(_SWEPT((shapely.to_wkb(path), kerf), partial(_swept, path, kerf)))
     return [replace(piece, finished=_less_leads(piece.finished, leads, kerf)) for piece in pieces] if leads else pieces
+
+
+# After an edit most outlines of a file are as they were, to the last digit.
+_SWEPT: Remembered[AsCut] = Remembered(4096, lambda piece: _coordinates(piece.finished), 2_000_000)
+
+
+def _coordinates(shape: shapely.Geometry) -> int:
+    import shapely
+
+    return int(shapely.get_num_coordinates(shape))
+
+
+def _swept(path: shapely.Polygon, kerf: float) -> AsCut:
+    import shapely
+
+    # Sweep and subtract: eroding a finely flattened outline in one step can go wrong in GEOS.
+    swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
+    return AsCut(path.difference(swept), path)
 
 
 def _less_leads(finished: shapely.Geometry, leads: Sequence[ReadPath], kerf: float) -> shapely.Geometry:
@@ -89,6 +108,13 @@ def without_lead(path: ReadPath) -> tuple[ReadPath, ReadPath | None]:
 
 def outline_of(path: ReadPath) -> shapely.Polygon:
     """What a closed path goes round; empty for an open one or one without area. It may cross itself: ask `is_valid`."""
+    return _OUTLINES((Same(path.segments), path.closed), partial(_outline, path))
+
+
+_OUTLINES: Remembered[shapely.Polygon] = Remembered(4096, lambda shape: _coordinates(shape), 2_000_000)
+
+
+def _outline(path: ReadPath) -> shapely.Polygon:
     import shapely
 
     points = flatten(path.segments, CHORD_MM) if path.closed else []

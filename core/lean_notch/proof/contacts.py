@@ -18,6 +18,9 @@ if TYPE_CHECKING:
 _HAIR_MM = 1e-4
 """A hair short of home: a socket's floor is there itself."""
 
+MOST_KNOWN = 20_000
+"""Lines that a gauge keeps its readings of."""
+
 Reading = tuple[tuple[float, ...], bool]
 """Where a piece's edge crosses a line, rising, as shares of the way along it; and whether its middle lies in material."""
 
@@ -34,6 +37,10 @@ class Gauge:
         self._joined: Flags = ring[:-1] == ring[1:]
         self._known: dict[Line, Reading] = {}
 
+    @property
+    def size(self) -> int:
+        return len(self._places)
+
     def lay(self, lines: Iterable[Line]) -> None:
         """Reads all lines that have not been read yet."""
         import shapely
@@ -41,6 +48,8 @@ class Gauge:
         new = [line for line in dict.fromkeys(lines) if line not in self._known]
         if not new:
             return
+        if len(self._known) > MOST_KNOWN:
+            self._known.clear()
         ends = np.asarray(new, dtype=float)
         start, way = ends[:, 0], ends[:, 1] - ends[:, 0]
         x, y = self._places[:, 0][None, :], self._places[:, 1][None, :]

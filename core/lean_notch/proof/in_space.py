@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections import Counter, defaultdict
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 
 from ..build import Build
 from ..findings import Finding
 from ..joints import Mate
+from ..remembered import Remembered
 from ..units import say_mm
-from .assembly import MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
+from .assembly import FILLED_MM, MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
 from .contacts import Gauge
 
 MATED_MM = 0.1
@@ -33,13 +35,17 @@ class Stood:
             if one.part in self.gauges
         )
 
+    @cached_property
+    def _counts(self) -> Counter[str]:
+        return Counter(one.part for one in self.build.standings)
+
     def radius(self, *bodies: Body) -> float:
         """Of the wider beam or tool that cut some bodies."""
         return max(self.kerfs[self.build.part(body.part).board] for body in bodies) / 2
 
     def title(self, body: Body) -> str:
         part = self.build.part(body.part)
-        several = sum(one.part == body.part for one in self.build.standings) > 1
+        several = self._counts[body.part] > 1
         return f"{part.title} at “{body.placement}”" if several else part.title
 
 
@@ -60,12 +66,39 @@ def in_space(stood: Stood, sound: set[str]) -> Iterator[Finding]:
     for a, b in pairs:
         joined = by_pair.get(frozenset((bodies[a].placement, bodies[b].placement)), [])
         if all(mate.id in sound for mate in joined):
-            yield from _clash(stood, bodies[a], bodies[b], joined)
+            first, second = bodies[a], bodies[b]
+            given = (*_of(stood, first), *_of(stood, second), *joined)
+            yield from _SAID(given, partial(_list, _clash, stood, first, second, joined))
     at = {body.placement: body for body in bodies}
+    near: dict[str, set[int]] = defaultdict(set)
+    for a, b in near_pairs(bodies, -FILLED_MM):
+        near[bodies[a].placement].add(b)
+        near[bodies[b].placement].add(a)
     for mate in stood.build.mates:
         if mate.id in sound and all(change.placement in at for change in mate.members):
             first, second = (at[change.placement] for change in mate.members)
-            yield from _open(stood, mate, first, second)
+            beside = [bodies[i] for i in sorted(near[first.placement] | near[second.placement])]
+            given = (
+                mate,
+                *_of(stood, first),
+                *_of(stood, second),
+                *(one for body in beside for one in _of(stood, body)),
+            )
+            yield from _SAID(given, partial(_list, _open, stood, mate, first, second, beside))
+
+
+# Where the same two pieces stand as they stood, the same is said of them.
+_SAID: Remembered[list[Finding]] = Remembered()
+
+
+def _list(found: Callable[..., Iterator[Finding]], *given: object) -> list[Finding]:
+    return list(found(*given))
+
+
+def _of(stood: Stood, body: Body) -> tuple[object, ...]:
+    """All that counts of a body: its piece, where it stands, how thick it is, what cut it, and what it is called."""
+    standing = stood.build.standing[body.placement]
+    return (body.gauge, standing, body.thickness, stood.radius(body), stood.title(body))
 
 
 def _clash(stood: Stood, first: Body, second: Body, joined: Sequence[Mate]) -> Iterator[Finding]:
@@ -94,8 +127,8 @@ def _in_space(code: str, why: str, fix: str, worst: Shared, joint: str) -> Findi
     )
 
 
-def _open(stood: Stood, mate: Mate, first: Body, second: Body) -> Iterator[Finding]:
-    for hole in holes(mate, first, second, stood.bodies, stood.radius(first, second)):
+def _open(stood: Stood, mate: Mate, first: Body, second: Body, beside: Sequence[Body]) -> Iterator[Finding]:
+    for hole in holes(mate, first, second, beside, stood.radius(first, second)):
         yield Finding(
             "corner-open", "look",
             f"Along “{mate.title}” nobody fills {say_mm(hole.length, 2)} of the edge: {hole.volume:.0f} mm³ stay open.",

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from ..basis import Basis
 from ..build import Build, Contact, Mate
 from ..findings import Finding
 from ..geometry import Point
 from ..joints.mate import Line
+from ..remembered import Remembered
 from ..units import say_mm
 from .assembly import bar_lines
 from .compare import EDGE_MM
@@ -21,6 +22,25 @@ BLOCKED_MM = 0.1
 
 PROUD_MM = 0.1
 """Faces further out of line than this want sanding; less is not felt. Common practice."""
+
+
+_Measured = tuple[tuple[MateProof, ...], tuple[Finding, ...]]
+_MEASURED: Remembered[_Measured] = Remembered()
+_LINES: Remembered[tuple[tuple[str, Line], ...]] = Remembered()
+
+
+def _lines_kept(mate: Mate) -> tuple[tuple[str, Line], ...]:
+    return _LINES((mate,), lambda: tuple(_lines(mate)))
+
+
+def _lines(mate: Mate) -> Iterator[tuple[str, Line]]:
+    """Where a joint is measured: by part, the lines of its calipers and along its bar."""
+    for contact in mate.contacts:
+        for caliper in (contact.inner, contact.outer, contact.stands):
+            if caliper:
+                yield from ((caliper.part, line) for line in caliper.lines)
+    for change, line in bar_lines(mate):
+        yield change.part, line
 
 
 class JointsAsCut:
@@ -36,18 +56,32 @@ class JointsAsCut:
         self._lay_calipers()
         for mate in self.build.mates:
             if all(self.gauges[change.part] for change in mate.members):
-                self._mate(mate)
+                known = self._known(mate)
+                if known is None:
+                    before = len(self.proofs), len(self.findings)
+                    self._mate(mate)
+                    found = tuple(self.proofs[before[0] :]), tuple(self.findings[before[1] :])
+                    _MEASURED.keep(self._given(mate), found)
+                else:
+                    self.proofs += known[0]
+                    self.findings += known[1]
+
+    def _given(self, mate: Mate) -> tuple[object, ...]:
+        """All that is measured or compared at a joint: the same of it, and it is the same joint."""
+        parts = dict.fromkeys(part for part, _ in _lines_kept(mate))
+        parts |= dict.fromkeys(change.part for change in mate.members)
+        return (mate, self.basis, *(gauge for part in parts for gauge in self.gauges[part]))
+
+    def _known(self, mate: Mate) -> _Measured | None:
+        return _MEASURED.find(self._given(mate))
 
     def _lay_calipers(self) -> None:
         """All that will be measured on a piece at once."""
         lines: dict[str, list[Line]] = {part: [] for part in self.gauges}
         for mate in self.build.mates:
-            for contact in mate.contacts:
-                for caliper in (contact.inner, contact.outer, contact.stands):
-                    if caliper:
-                        lines[caliper.part] += caliper.lines
-            for change, line in bar_lines(mate):
-                lines[change.part].append(line)
+            if self._known(mate) is None:
+                for part, line in _lines_kept(mate):
+                    lines[part].append(line)
         for part, gauges in self.gauges.items():
             for gauge in gauges:
                 gauge.lay(lines[part])

@@ -16,6 +16,7 @@ from ..geometry import Box, Motion, Point, Region
 from ..nesting import Layout, Placed
 from ..operations import OPERATIONS
 from ..progress import Tell, untold
+from ..remembered import Remembered
 from ..units import say_mm
 from .as_cut import AsCut, as_cut
 from .compare import EDGE_MM, Comparison, compare
@@ -70,6 +71,13 @@ def _provided(build: Build, basis: Basis) -> str:
         return ""
     said = " and ".join(say_mm(kerf) for kerf in kerfs)
     return f"the kerf is {said} (typed in, not measured)"
+
+
+# What was measured of a piece holds for the same piece: a file's outlines are mostly those of the one before.
+_NOMINAL: Remembered[Region] = Remembered(2048, lambda region: sum(len(r.corners) for r in region.rings), 1_000_000)
+_COMPARED: Remembered[Comparison] = Remembered()
+_WEBS: Remembered[tuple[tuple[float, Point] | None]] = Remembered()
+_GAUGES: Remembered[Gauge] = Remembered(2048, lambda gauge: gauge.size, 2_000_000)
 
 
 class _Prover:
@@ -249,7 +257,8 @@ class _Prover:
         title = f"{part.title} {placed.copy}"
         board = self.basis.of(part.board)
         kerf, unsure = board.kerf, board.machine.kerf_within / 2
-        nominal = placed.motion.region(finished(part, kerf))
+        where_it_lies = (part, kerf, *placed.motion.numbers)
+        nominal = _NOMINAL(where_it_lies, lambda: placed.motion.region(finished(part, kerf)))
         piece = _take(pieces, nominal, kerf)
         where = {"part": placed.part, "copy": placed.copy, "sheet": placed.sheet}
         if piece is None or piece.finished.is_empty or piece.finished.geom_type != "Polygon":
@@ -266,7 +275,8 @@ class _Prover:
             )  # fmt: skip
             self.parts.append(PartProof(placed.part, placed.copy, placed.sheet, None, None, None, False))
             return
-        compared = compare(piece.finished, nominal, kerf)
+        shape = piece.finished
+        compared = _COMPARED((shape, nominal, kerf), lambda: compare(shape, nominal, kerf))
         ok = compared.ok(unsure)
         self.parts.append(
             PartProof(
@@ -276,12 +286,13 @@ class _Prover:
         )  # fmt: skip
         if not ok:
             self._off(title, compared, where, kerf, unsure)
-        self._webs(part, piece.finished, where)
-        self.gauges[placed.part].append(Gauge(_put_back(piece.finished, placed.motion)))
+        self._webs(part, shape, where)
+        gauge = _GAUGES((shape, *placed.motion.numbers), lambda: Gauge(_put_back(shape, placed.motion)))
+        self.gauges[placed.part].append(gauge)
 
     def _webs(self, part: FlatPart, piece: shapely.Geometry, where: dict[str, object]) -> None:
         """The thinnest web between two cuts of a part, one finding a part."""
-        found = thinnest_web(piece)
+        found = _WEBS((piece,), lambda: (thinnest_web(piece),))[0]
         if found and not any(one.code == "thin-web" and one.part == part.id for one in self.findings):
             width, place = found
             self.findings.append(
