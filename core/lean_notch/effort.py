@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from .cutting import segments_of
 from .files import FileFormat
+from .geometry import Circle, Ring
 from .job import Result
 
 QUICK_SECONDS = 0.5
 """Work that takes less may be done while the maker waits."""
 
-_PROOF_S = 7e-5
+_PROOF_S, _ARC_S = 7e-5, 6e-4
 _WRITE_S: dict[FileFormat, float] = {"svg": 1e-5, "dxf": 2e-5, "dxf-r12": 2e-5, "pdf": 5e-5}
 _PLAN_S = 2e-5
 _CHECK_S = 3e-6
@@ -22,7 +23,13 @@ _COPIES = (b"<use", b"INSERT", b"<symbol", b"<pattern")
 
 def proof_seconds(result: Result) -> float:
     """Of a proof of all sheets."""
-    return _PROOF_S * segments_of(result.build)
+    arcs = sum(part.quantity * sum(_arcs(ring) for ring in part.region.rings) for part in result.build.parts)
+    return _PROOF_S * segments_of(result.build) + _ARC_S * arcs
+
+
+def _arcs(ring: Ring) -> int:
+    """Quarters of a circle, roughly: each becomes a hundred chords."""
+    return 4 if isinstance(ring, Circle) else sum(1 for corner in ring.corners if corner.bulge)
 
 
 def export_seconds(result: Result, file_format: FileFormat) -> float:

@@ -20,8 +20,8 @@ from ..remembered import Remembered, Same
 if TYPE_CHECKING:
     import shapely
 
-CHORD_MM = 0.0002
-"""How far a flattened arc may leave its true line: a 25th of the finest tolerance that is checked."""
+CHORD_MM = 0.0005
+"""How far a flattened arc may leave its true line: a tenth of the finest tolerance that is checked."""
 
 MEETS_MM = 0.001
 
@@ -56,7 +56,8 @@ def as_cut(paths: Sequence[ReadPath], kerf: float, leads: Sequence[ReadPath] = (
     for index, ring in enumerate(rings):
         if len(around[index]) % 2:
             continue
-        path = shapely.Polygon(ring.exterior.coords, [hole.exterior.coords for hole in holes[index]])
+        bores = [hole.exterior for hole in holes[index]]
+        path = shapely.polygons(ring.exterior, bores) if bores else ring
         path = shapely.normalize(path)  # wherever it starts
         pieces.append(_SWEPT((shapely.to_wkb(path), kerf), partial(_swept, path, kerf)))
     return [replace(piece, finished=_less_leads(piece.finished, leads, kerf)) for piece in pieces] if leads else pieces
@@ -115,10 +116,11 @@ _OUTLINES: Remembered[shapely.Polygon] = Remembered(4096, lambda shape: _coordin
 
 
 def _outline(path: ReadPath) -> shapely.Polygon:
+    import numpy as np
     import shapely
 
     points = flatten(path.segments, CHORD_MM) if path.closed else []
-    return shapely.Polygon(points if len(points) >= 3 else None)
+    return shapely.polygons(np.asarray(points)) if len(points) >= 3 else shapely.Polygon()
 
 
 def _around(rings: Sequence[shapely.Polygon]) -> list[list[int]]:

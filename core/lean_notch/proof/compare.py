@@ -55,9 +55,11 @@ class Comparison:
 
 
 def nominal_polygon(region: Region) -> shapely.Polygon:
+    import numpy as np
     import shapely
 
-    return shapely.Polygon(*loops(region, CHORD_MM))
+    outer, holes = loops(region, CHORD_MM)
+    return shapely.polygons(np.asarray(outer), [shapely.linearrings(np.asarray(hole)) for hole in holes] or None)
 
 
 def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Comparison:
@@ -69,15 +71,15 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     import shapely
 
     places = _places(nominal, kerf)
-    boundary, shape = finished.boundary, nominal_polygon(nominal)
-    reachable = _Reach(shape, kerf)
+    boundary = finished.boundary
+    reachable = _Reach(nominal, kerf)
     counts = np.cumsum([len(places.edges), len(places.sharp)])
     all_places = np.concatenate([places.edges, places.sharp, places.hollow])
     at_edges, at_sharp, at_hollow = np.split(_distances(shapely.points(all_places), boundary), counts)
     edge = _worst_reachable(places.edges, at_edges, EDGE_MM, reachable)
     rings = shapely.get_parts(shapely.segmentize(boundary, 5.0))
     outline, ring = shapely.get_coordinates(rings, return_index=True)
-    off = _distances(shapely.points(outline), shape.boundary)
+    off = _off_outline(outline, nominal)
     # What an inside corner keeps: a fillet of half the kerf, within reach of that corner.
     allowed = np.zeros(len(outline))
     beyond = np.flatnonzero(off > EDGE_MM)
@@ -93,7 +95,7 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     if len(left):
         # Material stays there for good reason if no beam could have come nearer to what lies just behind that edge.
         behind = _just_inside(finished, outline, ring, left)
-        excused = ~shapely.contains_xy(shape, *outline[left].T) & ~reachable(behind)
+        excused = ~shapely.contains_xy(reachable.shape, *outline[left].T) & ~reachable(behind)
         excess[left[excused]] = 0.0
     at = int(excess.argmax())
     corner = _worst_reachable(places.sharp, at_sharp, CORNER_MM, reachable)
@@ -101,7 +103,9 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     worst = edge if edge.amount > EDGE_MM else max((corner, extra, edge), key=lambda one: one.amount)
     on_part = worst is not extra
     larger = (
-        finished.contains(shapely.Point(worst.place)) if on_part else not shape.contains(shapely.Point(worst.place))
+        finished.contains(shapely.Point(worst.place))
+        if on_part
+        else not reachable.shape.contains(shapely.Point(worst.place))
     )
     return Comparison(edge, corner, _worst(places.hollow, at_hollow), extra, bool(larger))
 
@@ -112,8 +116,12 @@ _AT_ONCE = 1_000_000  # pairs whose distances are held at one time
 class _Reach:
     """Which places a beam beside the part could come as near to as is asked, without cutting into the part."""
 
-    def __init__(self, shape: shapely.Geometry, kerf: float) -> None:
-        self.shape, self.kerf = shape, kerf
+    def __init__(self, nominal: Region, kerf: float) -> None:
+        self.nominal, self.kerf = nominal, kerf
+
+    @cached_property
+    def shape(self) -> shapely.Polygon:
+        return nominal_polygon(self.nominal)
 
     @cached_property
     def forbidden(self) -> shapely.Geometry:
@@ -154,9 +162,39 @@ def _distances(points: np.ndarray, boundary: shapely.Geometry) -> np.ndarray:
     if shapely.get_num_coordinates(boundary) < _MANY:
         return np.asarray(shapely.distance(points, boundary))
     coordinates, ring = shapely.get_coordinates(shapely.get_parts(boundary), return_index=True)
-    ends = np.stack([coordinates[:-1], coordinates[1:]], axis=1)[ring[:-1] == ring[1:]]
-    tree = shapely.STRtree(shapely.linestrings(ends))
+    # In runs of a few segments: less to make a tree of than each by itself.
+    first = np.flatnonzero(np.r_[True, ring[1:] != ring[:-1]])
+    within = np.arange(len(ring)) - np.repeat(first, np.diff(np.r_[first, len(ring)]))
+    last = np.r_[ring[1:] != ring[:-1], True]
+    both = (within % _RUN == 0) & (within > 0) & ~last
+    twice = np.repeat(np.arange(len(ring)), 1 + both)
+    begins = np.r_[True, twice[1:] == twice[:-1]] | (within[twice] == 0)
+    tree = shapely.STRtree(shapely.linestrings(coordinates[twice], indices=np.cumsum(begins) - 1))
     return np.asarray(tree.query_nearest(points, return_distance=True, all_matches=False)[1])
+
+
+_RUN = 16
+_BESIDE_MM = 0.5
+
+
+def _off_outline(places: np.ndarray, nominal: Region) -> np.ndarray:
+    """How far some places are from a nominal outline, by its own lines and arcs."""
+    import numpy as np
+    import shapely
+
+    from ..geometry.segments import segments_of_rings
+
+    s, _ = segments_of_rings(list(nominal.rings), [0] * (1 + len(nominal.holes)))
+    boxes = s.box + np.array([-_BESIDE_MM, -_BESIDE_MM, _BESIDE_MM, _BESIDE_MM])
+    # A diagonal has the box's envelope, which is all that the tree asks for.
+    tree = shapely.STRtree(shapely.linestrings(boxes.reshape(-1, 2, 2)))
+    place, segment = tree.query(shapely.points(places))
+    off = np.full(len(places), np.inf)
+    np.minimum.at(off, place, s.distance_to(segment, places[place]))
+    far = np.flatnonzero(off > _BESIDE_MM)
+    if len(far):  # nothing is beside it: all of it is asked
+        off[far] = shapely.distance(shapely.points(places[far]), nominal_polygon(nominal).boundary)
+    return off
 
 
 def _worst(places: np.ndarray, off: np.ndarray) -> Deviation:

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ..geometry.segments import Flags
+from ..geometry.segments import Flags, Floats
 from ..joints.mate import Caliper, Line, SharpCorner
 
 if TYPE_CHECKING:
@@ -33,8 +33,9 @@ class Gauge:
 
         self.piece = piece
         shapely.prepare(piece)
-        self._places, ring = shapely.get_coordinates(shapely.get_rings(piece), return_index=True)
-        self._joined: Flags = ring[:-1] == ring[1:]
+        rings = shapely.get_rings(piece)
+        self._places, self._ring = shapely.get_coordinates(rings, return_index=True)
+        self._boxes = shapely.bounds(rings)
         self._known: dict[Line, Reading] = {}
 
     @property
@@ -52,13 +53,14 @@ class Gauge:
             self._known.clear()
         ends = np.asarray(new, dtype=float)
         start, way = ends[:, 0], ends[:, 1] - ends[:, 0]
-        x, y = self._places[:, 0][None, :], self._places[:, 1][None, :]
+        places, joined = self._beside(ends)
+        x, y = places[:, 0][None, :], places[:, 1][None, :]
         side = (x - start[:, :1]) * way[:, 1:] - (y - start[:, 1:]) * way[:, :1]
         # Half open, so that a corner on the line counts once.
         right = side < 0
-        line, at = np.nonzero((right[:, :-1] != right[:, 1:]) & self._joined)
+        line, at = np.nonzero((right[:, :-1] != right[:, 1:]) & joined)
         before, after = side[line, at], side[line, at + 1]
-        place = self._places[at] + (before / (before - after))[:, None] * (self._places[at + 1] - self._places[at])
+        place = places[at] + (before / (before - after))[:, None] * (places[at + 1] - places[at])
         share = ((place - start[line]) * way[line]).sum(axis=1) / (way[line] ** 2).sum(axis=1)
         within = (share >= 0) & (share <= 1)
         line, share = line[within], share[within]
@@ -67,6 +69,15 @@ class Gauge:
         middles = shapely.contains_xy(self.piece, *(start + way / 2).T)
         for one, found, inside in zip(new, crossings, middles.tolist(), strict=True):
             self._known[one] = (tuple(found.tolist()), inside)
+
+    def _beside(self, ends: Floats) -> tuple[Floats, Flags]:
+        """The corners of those rings that any of some lines may cross, and of each whether the next one is of its ring."""
+        low, high = ends.min(axis=1), ends.max(axis=1)
+        left, bottom, right, top = self._boxes.T
+        near = (low[:, :1] <= right) & (high[:, :1] >= left) & (low[:, 1:] <= top) & (high[:, 1:] >= bottom)
+        some = near.any(axis=0)[self._ring]
+        ring = self._ring[some]
+        return self._places[some], ring[:-1] == ring[1:]
 
     def read(self, line: Line) -> Reading:
         if line not in self._known:
