@@ -5,7 +5,7 @@ SHELL := /bin/bash
 .ONESHELL:
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint types unit page-tests bench soak screens api lock clean
+.PHONY: help setup demo test lint types unit page-tests bench soak soak-server screens api lock clean
 
 PYTHON ?= python3
 PORT ?= 8000
@@ -16,7 +16,7 @@ NPM := npm --prefix web --loglevel error --no-update-notifier
 PAGE_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
 # The demo does without what only checks need; two installs at once would take each other's files away.
-NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak screens api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
+NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-server screens api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
 
 help: ## lists these
 	@grep -hE '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -51,7 +51,10 @@ page-tests: .stamps/npm-dev ## tests of the page's own code
 	@$(NPM) run -s test
 
 soak: .stamps/dev ## ten thousand random shapes and operations; SHAPES=n for more
-	@$(BIN)/pytest tests/soak -n 2
+	@$(BIN)/pytest tests/soak/test_soak.py -n 2
+
+soak-server: .stamps/dev ## kills the server and its children 100 times at any moment; ROUNDS=n for more
+	@$(BIN)/pytest tests/soak/test_server_soak.py -s
 
 bench: .stamps/dev .stamps/page .stamps/chromium ## benchmarks; see docs/benchmarks.md
 	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-timer=time.process_time --benchmark-columns=median,stddev,max,rounds -s

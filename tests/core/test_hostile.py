@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import time
-
 import hostile
 import pytest
 from lean_notch.errors import UnreadableFile
@@ -22,10 +20,8 @@ def read(data: bytes):
     (hostile.circles_of_uses(), "holds itself"),
 ])  # fmt: skip
 def test_copies_are_counted_before_any_is_made(data, why):
-    begin = time.process_time()
     with pytest.raises(UnreadableFile, match=why):
-        read(data)
-    assert time.process_time() - begin < 5  # unfolding would take hours
+        read(data)  # unfolding would take hours, and more memory than there is
 
 
 def test_more_lines_or_curves_than_are_read_are_refused(monkeypatch):
