@@ -15,6 +15,7 @@ from lean_notch.errors import NotchError
 
 from config import folder
 from config.gate import Gate
+from config.housekeeping import Housekeeping
 from config.threads import KeptThreads, Receive, Scope, Send
 
 COLLECTED = (20_000, 20, 100)
@@ -48,9 +49,12 @@ async def _live(receive: Receive, send: Send) -> None:
     threading.Thread(target=_warm_up, daemon=True).start()
     RUNNING.pool = Pool()
     RUNNING.pool.start()
+    housekeeping = Housekeeping(settings.DATA_DIR)
+    housekeeping.start()
     await send({"type": "lifespan.startup.complete"})
     await receive()
     await asyncio.to_thread(RUNNING.pool.stop)
+    await asyncio.to_thread(housekeeping.stop)
     folder.give_back()
     await send({"type": "lifespan.shutdown.complete"})
 

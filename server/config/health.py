@@ -8,25 +8,42 @@ from importlib.metadata import version
 from django.conf import settings
 from django.db import DatabaseError, connection
 from ninja import Schema
+from tasks.actions import RUNNING
+from tasks.models import Task
 
 LEAST_FREE_MB = 100
 
 
 class Health(Schema):
-    """`database` and `disk` are "ok" or what is wrong in a word; `free_mb` is the room on the data folder's disk."""
+    """`database`, `disk` and `tasks` are "ok" or what is wrong in a word; `free_mb` is the room on the data folder's disk,
+    `running` and `waiting` count heavy tasks."""
 
     ok: bool
     version: str
     database: str
     disk: str
     free_mb: int | None
+    tasks: str
+    running: int
+    waiting: int
 
 
 def look() -> Health:
-    database, (disk, free) = _database(), _disk()
+    database, (disk, free), tasks = _database(), _disk(), _tasks()
+    running, waiting = _counts() if database == "ok" else (0, 0)
     return Health(
-        ok=(database, disk) == ("ok", "ok"), version=version("lean-notch"), database=database, disk=disk, free_mb=free
-    )
+        ok=(database, disk, tasks) == ("ok", "ok", "ok"), version=version("lean-notch"), database=database, disk=disk,
+        free_mb=free, tasks=tasks, running=running, waiting=waiting,
+    )  # fmt: skip
+
+
+def _tasks() -> str:
+    return "ok" if RUNNING.pool is None or RUNNING.pool.alive else "not running"
+
+
+def _counts() -> tuple[int, int]:
+    rows = Task.objects.filter(state__in=["running", "waiting"]).values_list("state", flat=True)
+    return rows.filter(state="running").count(), rows.filter(state="waiting").count()
 
 
 def _database() -> str:

@@ -6,6 +6,7 @@ import os
 import sqlite3
 import subprocess
 import sys
+import time
 import zipfile
 from contextlib import closing
 from datetime import date
@@ -14,6 +15,7 @@ import pytest
 from config import folder as data_folder
 from config.backups import NoBackup, daily_backup, restore_backup, write_backup
 from config.folder import FolderTaken
+from config.housekeeping import Housekeeping
 
 NAME = "9f86d081884c7d659a2feaa0c55ad015a3bf4f1b2b0b822cd15d6c15b0f00a08"
 """The SHA-256 of b"test": published with the standard's own examples, here from memory and checked by the first test."""
@@ -159,6 +161,18 @@ def test_the_last_seven_days_are_kept_whatever_the_clock_says(workshop):
     kept = sorted(path.name for path in (workshop / "backups").iterdir())
     assert kept == ["lean-notch-2026-01-01.zip", *(f"lean-notch-2026-11-{n}.zip" for n in range(14, 20))]
     assert early.exists()
+
+
+def test_the_server_makes_a_backup_by_itself_and_goes_on_where_it_cannot(workshop, tmp_path):
+    for folder in (workshop, tmp_path / "nowhere"):
+        keeping = Housekeeping(folder, first=0.0)
+        keeping.start()
+        until = time.monotonic() + 20
+        while folder == workshop and not list(folder.glob("backups/*.zip")) and time.monotonic() < until:
+            time.sleep(0.05)
+        assert keeping._thread.is_alive()
+        keeping.stop()
+    assert len(list(workshop.glob("backups/*.zip"))) == 1
 
 
 def test_one_folder_takes_one_server(tmp_path):

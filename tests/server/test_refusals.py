@@ -148,6 +148,7 @@ def test_health_says_whether_the_server_can_work(client, monkeypatch):
     assert found.status_code == 200
     assert found.json()["ok"] is True
     assert found.json()["version"]
+    assert (found.json()["tasks"], found.json()["running"], found.json()["waiting"]) == ("ok", 0, 0)
     monkeypatch.setattr("config.health.LEAST_FREE_MB", 10**9)
     full = client.get("/api/health")
     assert (full.status_code, full.json()["disk"]) == (503, "nearly full")

@@ -1685,7 +1685,8 @@ export interface components {
     }
     /**
      * Health
-     * @description `database` and `disk` are "ok" or what is wrong in a word; `free_mb` is the room on the data folder's disk.
+     * @description `database`, `disk` and `tasks` are "ok" or what is wrong in a word; `free_mb` is the room on the data folder's disk,
+     *     `running` and `waiting` count heavy tasks.
      */
     Health: {
       /** Database */
@@ -1696,8 +1697,14 @@ export interface components {
       free_mb: number | null
       /** Ok */
       ok: boolean
+      /** Running */
+      running: number
+      /** Tasks */
+      tasks: string
       /** Version */
       version: string
+      /** Waiting */
+      waiting: number
     }
     /**
      * JointKindOut
