@@ -102,5 +102,5 @@ def _kept(revision: Revision, file_format: FileFormat, files: Any) -> bytes:
 
 
 PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof))
-CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check))
+CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check, once=True))
 EXPORT = register(Kind("export", "Writing the files", 60.0, _compute_export, _keep_export))

@@ -71,4 +71,8 @@ def read_answer(request: HttpRequest, task_id: int) -> HttpResponse:
             "There is no answer: it is not done yet." if task.open else "There is no answer: it was ended.",
             fix="Wait for it, or ask for it again.",
         )  # fmt: skip
-    return HttpResponse(bytes(task.answer), content_type="application/json")
+    answer = bytes(task.answer)
+    kind = kind_of(task.kind)
+    if kind and kind.once:
+        task.delete()
+    return HttpResponse(answer, content_type="application/json")

@@ -34,6 +34,8 @@ class Kind:
     seconds: float
     compute: Callable[[Given, Tell], bytes]
     keep: Callable[[Any, bytes], bytes] = nothing_to_keep
+    once: bool = False
+    """Whether the answer is forgotten as soon as it was fetched."""
 
 
 _KINDS: dict[str, Kind] = {}

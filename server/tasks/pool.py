@@ -22,7 +22,7 @@ from tasks.models import Task
 from tasks.worker import Said, Worker
 
 MOST_TRIES = 3
-UNWANTED_SECONDS = 15.0
+UNWANTED_SECONDS = 8.0
 """A task that nobody asked about for so long is dropped."""
 
 BEAT_SECONDS = 0.5
@@ -186,8 +186,10 @@ class Pool:
         for task in open_tasks:
             with self._lock:
                 seen = self._wanted.setdefault(task, now)
-            if task in cancelled or now - seen > UNWANTED_SECONDS:
+            if task in cancelled:
                 self._end(task, "cancelled")
+            elif now - seen > UNWANTED_SECONDS:
+                self._end(task, "cancelled", problem=_DROPPED)
         for worker in list(self._workers):
             if worker.task is not None and not Task.objects.filter(pk=worker.task, state="running").exists():
                 self._forget(worker)
@@ -252,6 +254,9 @@ def _problem(why: str, title: str) -> Problem:
     return _FAILED
 
 
+_DROPPED: Problem = {
+    "code": "dropped", "why": "Nobody waited for this any more.", "fix": "Ask for it again.", "field": "",
+}  # fmt: skip
 _FAILED: Problem = {
     "code": "failed", "why": "The server failed at this.",
     "fix": "Try again; your work so far is saved. If it fails again, tell who runs this server.", "field": "",

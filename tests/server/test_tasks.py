@@ -113,7 +113,8 @@ def test_what_nobody_waits_for_is_dropped(pool, maker, monkeypatch):
     until = time.monotonic() + 20
     while Task.objects.get(pk=task.pk).open and time.monotonic() < until:
         time.sleep(0.05)
-    assert Task.objects.get(pk=task.pk).state == "cancelled"
+    dropped = Task.objects.get(pk=task.pk)
+    assert (dropped.state, dropped.problem["code"]) == ("cancelled", "dropped")
 
 
 def test_asking_anew_about_the_same_thing_ends_what_was_asked_before(known, maker):
@@ -215,6 +216,7 @@ def test_files_and_checks_beside_the_server(pool, wren, tray, all_heavy):
 
     report = waited(wren, wren.post("/api/check", {"file": SimpleUploadedFile("tray.svg", data)})).json()
     assert (report["name"], report["sound"]) == ("tray.svg", True)
+    assert not Task.objects.filter(kind="check").exists()  # a drawing from elsewhere is not kept
 
 
 def test_a_task_is_its_makers_own(pool, wren, tray, sign_in, all_heavy):

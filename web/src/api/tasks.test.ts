@@ -42,6 +42,13 @@ it('asks anew when it is done, where the answer says what it is of', async () =>
   expect(await run(whole(ask, { watch: () => undefined, again: true }))).toEqual({ moves: 3 })
 })
 
+it('asks for it again where the server took it for unwanted', async () => {
+  const dropped = { code: 'dropped', why: 'Nobody waited.', fix: 'Again.', field: '', mend: '' }
+  vi.spyOn(api, 'task').mockResolvedValue(task('cancelled', { problem: dropped }))
+  const ask = vi.fn().mockResolvedValueOnce(task('running')).mockResolvedValueOnce({ fits: true })
+  expect(await run(whole(ask, { watch: () => undefined }))).toEqual({ fits: true })
+})
+
 it('stops asking when it is not wanted any more', async () => {
   const asked = vi.spyOn(api, 'task').mockResolvedValue(task('running'))
   let left = false

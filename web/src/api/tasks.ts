@@ -25,6 +25,8 @@ export async function whole<T extends object>(
   try {
     const done = await ended(answer, follow)
     if (!done) return null
+    // A window that was out of sight may have been taken for one that is closed.
+    if (done.state !== 'done') return await whole(ask, follow)
     if (!follow.again) return await api.taskAnswer<T>(done.id)
     const found = await ask()
     return isTask(found) ? null : found
@@ -40,7 +42,8 @@ async function ended(task: Task, { watch, unwanted }: Follow): Promise<Task | nu
     await new Promise((done) => setTimeout(done, PAUSE_MS))
     task = await api.task(task.id)
   }
-  if (task.state === 'done') return unwanted?.() ? null : task
+  if (unwanted?.()) return null
+  if (task.state === 'done' || task.problem?.code === 'dropped') return task
   const { code, why, fix, field } = task.problem ?? CANCELLED
   throw new Problem(code, why, fix, field, 422)
 }

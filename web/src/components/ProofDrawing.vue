@@ -12,10 +12,12 @@ const job = useJob()
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 
 const { parts, placed } = useSheet(() => props.sheet)
-const finished = computed(() => job.proof?.finished[String(props.sheet.number)] ?? [])
-const paths = computed(() => job.proof?.paths[String(props.sheet.number)] ?? [])
+/** The proof of just this state: an older one is of other parts. */
+const proof = computed(() => (job.proof?.moves === job.design?.moves ? job.proof : null))
+const finished = computed(() => proof.value?.finished[String(props.sheet.number)] ?? [])
+const paths = computed(() => proof.value?.paths[String(props.sheet.number)] ?? [])
 const findings = computed(() =>
-  (job.proof?.findings ?? []).filter(({ sheet, place }) => sheet === props.sheet.number && place),
+  (proof.value?.findings ?? []).filter(({ sheet, place }) => sheet === props.sheet.number && place),
 )
 const cuts = computed(() => paths.value.filter(({ operation }) => operation === 'cut'))
 const others = computed(() => paths.value.filter(({ operation }) => operation !== 'cut'))

@@ -56,7 +56,11 @@ export const useJob = defineStore('job', () => {
 
   const route = computed(() => {
     const fresh = proof.value && proof.value.moves === design.value?.moves ? proof.value : null
-    return fresh?.route ?? design.value?.route ?? []
+    if (fresh) return fresh.route
+    const line = unproved.value ? 'not proved' : proofTask.value ? 'being proved' : ''
+    return (design.value?.route ?? []).map((stop) =>
+      line && stop.key === 'prove' ? { ...stop, line } : stop,
+    )
   })
 
   async function open(id: number): Promise<void> {

@@ -59,8 +59,11 @@ async function show({ sheet: on, place, amount }: Finding): Promise<void> {
       Add parts at Shape; they are proved from the file as soon as they can be cut.
     </p>
     <template #ledger>
+      <p v-if="job.proof && sheet && !fresh" class="before small second">
+        These figures are of the state before the last change.
+      </p>
       <FindingList v-if="job.proof && sheet" :findings="job.proof.findings" :fresh="fresh" @show="show" />
-      <ProofLedger v-if="job.proof && sheet" :proof="job.proof" />
+      <ProofLedger v-if="job.proof && sheet" :class="{ stale: !fresh }" :proof="job.proof" />
       <p v-if="job.proof && sheet" class="small second unseen">
         Not looked at: {{ job.proof.not_looked_at.join('; ') }}.
       </p>
@@ -69,6 +72,12 @@ async function show({ sheet: on, place, amount }: Finding): Promise<void> {
 </template>
 
 <style scoped>
+.before {
+  padding: 10px 18px 0;
+}
+.stale {
+  opacity: 0.45;
+}
 .whole {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
