@@ -117,13 +117,15 @@ def test_a_hostile_drawing_ends(benchmark, app, name):
 
 
 def test_32_makers_with_an_edit_each_three_seconds(benchmark, app):
-    makers = [signed_in(app) for _ in range(32)]
-    jobs = [job_of(maker, f"Tray {n}") for n, maker in enumerate(makers)]
+    makers, jobs = [], []
+    for number in range(32):
+        makers.append(signed_in(app))
+        jobs.append(job_of(makers[-1], f"Tray {number}"))
     taken: list[float] = []
 
     def work(maker: Maker, job, number: int) -> None:
         time.sleep(3 * number / 32)
-        taken.extend(edits(maker, job, 10, 3.0))
+        taken.extend(edits(maker.again(), job, 10, 3.0))
 
     def all_at_once() -> None:
         threads = [
