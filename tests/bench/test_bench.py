@@ -3,27 +3,34 @@
 from __future__ import annotations
 
 import gc
+import statistics
+import time
 
+import numpy as np
 import pytest
 from config.asgi import COLLECTED
 from conftest import make_job
 from large_jobs import forty_parts
 from lean_notch.build import build
 from lean_notch.cutting import CutPath, SheetPlan
+from lean_notch.cutting.order import shortest
 from lean_notch.edits import Edit, edit_job
 from lean_notch.files import write_files
 from lean_notch.formats.dxf_write import write_dxf
 from lean_notch.formats.pdf_write import write_pdf
 from lean_notch.formats.svg_write import write_svg
-from lean_notch.geometry import Circle, Contour, Motion, Region, Vertex, rectangle
+from lean_notch.geometry import Circle, Contour, Motion, Region, Vertex, loops, rectangle
 from lean_notch.geometry.bones import dogbone
 from lean_notch.geometry.boolean import combine, difference
 from lean_notch.geometry.offset import offset, offset_all
 from lean_notch.job import compute
 from lean_notch.ledger import ledger
+from lean_notch.nesting import Area, LayoutSettings, Piece, lay_out
+from lean_notch.nesting.checker import layout_faults
 from lean_notch.proof.check_file import check_file
 from lean_notch.proving import prove_job
 from lean_notch.reading import read_outlines
+from orders import discs
 
 
 def test_a_trays_whole_chain(benchmark):
@@ -160,3 +167,92 @@ def test_the_check_of_200_parts(benchmark, large_sheet):
     """Asked for: under 1 s."""
     file = read_outlines(write_svg("bench", large_sheet).encode(), "svg")
     assert benchmark.pedantic(lambda: check_file(file), rounds=3).sound
+
+
+def test_the_proof_after_an_edit_of_one_part(benchmark):
+    """Asked for: under 60 ms."""
+    job = forty_parts()
+    prove_job(compute(job))
+    values = iter(range(10_000))
+
+    def edited():
+        hole = {**HOLE, "y": f"{15 + next(values) / 1000}"}
+        return (compute(edit_job(job, [Edit("put", "parts/front-3/steps/hole", hole)])),), {}
+
+    assert benchmark.pedantic(lambda result: prove_job(result), setup=edited, rounds=12).fits
+
+
+def test_the_proof_of_a_thousand_holes(benchmark):
+    """Asked for: under 1 s."""
+    job = make_job(width="500", depth="330", height="30")
+    values = iter(range(100))
+
+    def holed():
+        hole = {
+            **HOLE, "id": "holes", "y": f"{20 + next(values) / 1000}",
+            "pattern": {"kind": "grid", "columns": 40, "rows": 25, "dx": "11.5", "dy": "11.5"},
+        }  # fmt: skip
+        result = compute(edit_job(job, [Edit("put", "parts/base/steps/holes", hole)]))
+        assert result.plan
+        return (result,), {}
+
+    assert benchmark.pedantic(lambda result: prove_job(result), setup=holed, rounds=3).fits
+
+
+@pytest.mark.parametrize(("count", "holes"), [(24, 4), (100, 9), (250, 3)])
+def test_the_order_of_many_paths(benchmark, count, holes):
+    """Asked for: 1,000 paths in under 1 s."""
+    stretches, after = discs(count, holes, 1250.0)
+    steps = benchmark.pedantic(lambda: shortest(stretches, (0.0, 0.0), after), rounds=3)
+    assert len(steps) == len(stretches)
+
+
+def test_the_check_of_twelve_discs_with_holes(benchmark):
+    """Asked for: under 50 ms."""
+    stretches = [Region(Circle(50 + 90 * (i % 4), 50 + 90 * (i // 4), 40)) for i in range(12)]
+    tools = [Region(Circle(x, y, 3)) for i in range(12) for x, y in [(50 + 90 * (i % 4), 50 + 90 * (i // 4))]]
+    discs_with_holes = difference(stretches, tools)
+    pieces = [Piece(f"disc-{i}", f"Disc {i}", region, 1) for i, region in enumerate(discs_with_holes)]
+    area, settings = Area(600, 400, None), LayoutSettings()
+    layout = lay_out(pieces, area, settings)
+    assert not benchmark(lambda: list(layout_faults(layout, pieces, settings)))
+
+
+def test_two_rectangles(benchmark):
+    """Asked for: under 0.5 ms."""
+    one, other = Region(rectangle(0, 0, 30, 20)), Region(rectangle(10, 5, 30, 20))
+    assert benchmark(lambda: difference([one], [other]))
+
+
+@pytest.mark.parametrize("count", [1, 20, 200])
+def test_booleans_and_offsets_beside_a_general_library(benchmark, count):
+    """Asked for: a ratio of at most 1 beside GEOS at 1 µm chords, from one part on; median of 20 in one run."""
+    import shapely
+
+    plates = [toothed(i) for i in range(count)]
+
+    def ours():
+        return offset_all([pieces[0] for pieces in combine(plates, "difference")], 0.07)
+
+    def polygon(region):
+        return shapely.polygons(np.asarray(loops(region, 0.001)[0]))
+
+    flat = [([polygon(one) for one in source], [polygon(one) for one in tools]) for source, tools in plates]
+
+    def geos():
+        return [
+            shapely.buffer(
+                shapely.difference(source[0], shapely.union_all(tools)), 0.07, quad_segs=16, join_style="mitre"
+            )
+            for source, tools in flat
+        ]
+
+    taken = {"ours": [], "geos": []}
+    for _ in range(20 if count < 200 else 5):
+        for name, work in (("ours", ours), ("geos", geos)):
+            begin = time.process_time()
+            work()
+            taken[name].append(time.process_time() - begin)
+    ratio = statistics.median(taken["ours"]) / statistics.median(taken["geos"])
+    print(f"\n{count} parts, boolean and offset: {ratio:.2f} of GEOS at 1 µm chords")
+    benchmark.pedantic(ours, rounds=1)

@@ -137,3 +137,28 @@ def test_spacing_is_measured_between_outlines(job):
     ]
     gaps = [a.distance(b) for i, a in enumerate(shapes) for b in shapes[:i]]
     assert min(gaps) == pytest.approx(job.settings("main").spacing, abs=1e-9)
+
+
+def lying(*places, keep_outs=()):
+    """Discs of 20 mm with a hole of 8 mm at these places of a sheet."""
+    disc = Region(Circle(0, 0, 10), (Circle(0, 0, 4, True),))
+    pieces = [Piece(f"disc-{i}", "Disc", disc, 1) for i in range(len(places))]
+    placed = tuple(Placed(f"disc-{i}", 1, 1, Motion(x, y)) for i, (x, y) in enumerate(places))
+    layout = Layout(placed, (Sheet(1, Area(200, 100, None, tuple(keep_outs))),))
+    return layout_faults(layout, pieces, LayoutSettings(margin=5, spacing=2))
+
+
+def test_round_parts_are_judged_by_their_arcs():
+    """A micrometre too near is found; chords of a hundredth would not tell."""
+    assert lying((20, 20), (42, 20)) == []
+    assert lying((20, 20), (41.999, 20)) == ["disc-0 and disc-1 are 1.999 mm apart"]
+    assert lying((15, 15)) == []
+    assert lying((14.999, 15)) == ["disc-0 1 leaves the sheet"]
+
+
+def test_a_part_that_lies_in_another_or_on_it_is_found():
+    assert lying((20, 20), (20, 20)) == ["disc-0 and disc-1 are 0 mm apart"]
+    assert lying((20, 20), (25, 22)) == ["disc-0 and disc-1 are 0 mm apart"]
+    assert lying((50, 50), keep_outs=[(48, 44, 60, 52)]) == ["disc-0 1 lies over what must be kept clear"]
+    assert lying((50, 50), keep_outs=[(30, 20, 90, 90)]) == ["disc-0 1 lies over what must be kept clear"]
+    assert lying((50, 50), keep_outs=[(62, 44, 70, 52)]) == []

@@ -11,27 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.cutting.order import NOTHING_AFTER, Step, Stretch, innermost_first, shortest, travel
-
-HOME = (0.0, 0.0)
-
-
-def discs(count: int, holes: int, side: float, seed: int = 1):
-    """Discs in rows with holes in each: their paths, and which waits for which, as a sheet has them."""
-    some = random.Random(seed)
-    columns = math.ceil(math.sqrt(count))
-    stretches, boxes = [], []
-    for k in range(count):
-        x, y = (k % columns + 0.5) * side / columns, (k // columns + 0.5) * side / columns
-        r = 0.4 * side / columns
-        for h in range(holes + 1):
-            if h < holes:
-                turn, out = some.uniform(0, 7), some.uniform(0, 0.7) * r
-                a, b, size = x + out * math.cos(turn), y + out * math.sin(turn), 0.1 * r
-            else:
-                a, b, size = x, y, r
-            stretches.append(Stretch(((a + size, b), (a, b + size), (a - size, b), (a, b - size))))
-            boxes.append((a - size, b - size, a + size, b + size))
-    return stretches, innermost_first(boxes)
+from orders import HOME, discs
 
 
 def valid(steps, after):

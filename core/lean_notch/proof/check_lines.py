@@ -8,8 +8,9 @@ from collections.abc import Iterator
 import numpy as np
 
 from ..findings import Finding
+from ..geometry.gaps import gaps
 from ..geometry.noding import Pieces, TooTangled, cut_up
-from ..geometry.segments import Floats, Ints, Segments
+from ..geometry.segments import Floats, Ints
 from ..units import say_mm
 from .drawing import JOINS_MM, Drawing, finding
 
@@ -200,7 +201,7 @@ def too_close(drawing: Drawing, limit: float) -> Iterator[Finding]:
             i = asked[some]
             apart = (path[i] < path[j]) & closed[path[j]] & (layer[path[i]] == layer[path[j]])
             i, j = i[apart], j[apart]
-            gap, place = _gaps(s, i, j)
+            gap, place = gaps(s, i, j)
             order = np.argsort(gap, kind="stable")
             order = order[gap[order] < limit - 1e-6]
             _, first = np.unique(path[i[order]] * len(drawing.paths) + path[j[order]], return_index=True)
@@ -219,36 +220,3 @@ def too_close(drawing: Drawing, limit: float) -> Iterator[Finding]:
                 f"Paths {drawing.name(a)} and {drawing.name(b)} come within {say_mm(near)} of each other.",
                 f"Move them {say_mm(limit)} apart: a thin web burns or breaks.", (x, y), near,
             )  # fmt: skip
-
-
-def _gaps(s: Segments, i: Ints, j: Ints) -> tuple[Floats, Floats]:
-    """How near the segments of each pair come, and where; crossing ones count by their ends alone.
-
-    Two lines are nearest at an end of one. An arc may be nearest where the way to the other's line or centre leaves it.
-    """
-    best, place = np.full(len(i), np.inf), np.zeros((len(i), 2))
-
-    def consider(at: Ints, points: Floats, on: Ints) -> None:
-        gap = s.distance_to(on, points)
-        closer = gap < best[at]
-        best[at[closer]] = gap[closer]
-        place[at[closer]] = points[closer]
-
-    every = np.arange(len(i))
-    for a, b in ((i, j), (j, i)):
-        consider(every, s.start[a], b)
-        consider(every, s.end[a], b)
-        arcs = np.flatnonzero(s.round[a])
-        towards = np.where(s.round[b[arcs]][:, None], s.centre[b[arcs]], _foot(s, b[arcs], s.centre[a[arcs]]))
-        way = towards - s.centre[a[arcs]]
-        size = np.maximum(np.hypot(*way.T), 1e-12)
-        for sign in (1.0, -1.0):
-            points = s.centre[a[arcs]] + sign * way * (s.radius[a[arcs]] / size)[:, None]
-            on = s.on_arc_side(a[arcs], points)
-            consider(arcs[on], points[on], b[arcs[on]])
-    return best, place
-
-
-def _foot(s: Segments, line: Ints, points: Floats) -> Floats:
-    share = ((points - s.start[line]) * s.chord[line]).sum(axis=1) / s.span[line] ** 2
-    return np.asarray(s.start[line] + share[:, None] * s.chord[line])
