@@ -12,7 +12,7 @@ from lean_notch.remembered import Remembered
 MAPPINGS = ("ledger",)
 """Fields whose entries stand under their names; the others are lists of things that say theirs."""
 
-MOST_CHARACTERS = 60_000_000
+MOST_CHARACTERS = 25_000_000
 
 
 @dataclass(frozen=True)

@@ -310,7 +310,7 @@ def _weight(made: _Made) -> int:
     return sum(len(ring.corners) for ring in made.part.region.rings) + marks
 
 
-_MADE: Remembered[_Made] = Remembered(weigh=_weight, weight=1_000_000)
+_MADE: Remembered[_Made] = Remembered(weigh=_weight, weight=300_000)
 
 
 def _make_all(orders: Sequence[_Order], shop: Shop) -> list[_Made]:

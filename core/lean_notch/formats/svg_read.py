@@ -406,9 +406,9 @@ _SHAPES = {
 
 # What was read of a path's text holds for the same text: a job's file is read back after every edit.
 _PATHS: Remembered[list[tuple[list[Segment | Cubic], bool]]] = Remembered(
-    4096, lambda read: sum(len(pieces) for pieces, _ in read), 200_000
+    2048, lambda read: sum(len(pieces) for pieces, _ in read), 100_000
 )
-_MAPPED: Remembered[tuple[tuple[Segment, ...], bool]] = Remembered(4096, lambda read: len(read[0]), 200_000)
+_MAPPED: Remembered[tuple[tuple[Segment, ...], bool]] = Remembered(2048, lambda read: len(read[0]), 100_000)
 
 _LETTER = re.compile(r"([A-DF-Za-df-z])")  # e belongs to numbers
 _NUMBER = re.compile(r"\s*,?\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)")

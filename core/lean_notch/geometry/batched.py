@@ -12,7 +12,7 @@ Answer = TypeVar("Answer")
 
 
 def batched(
-    answer: Callable[[Sequence[Key]], Sequence[Answer]], most: int = 4096
+    answer: Callable[[Sequence[Key]], Sequence[Answer]], most: int = 1024
 ) -> Callable[[Sequence[Key]], list[Answer]]:
     """`answer`, asked in one call for those of its values that it was not asked for lately.
 

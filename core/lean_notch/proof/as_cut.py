@@ -64,7 +64,7 @@ def as_cut(paths: Sequence[ReadPath], kerf: float, leads: Sequence[ReadPath] = (
 
 
 # After an edit most outlines of a file are as they were, to the last digit.
-_SWEPT: Remembered[AsCut] = Remembered(4096, lambda piece: _coordinates(piece.finished), 2_000_000)
+_SWEPT: Remembered[AsCut] = Remembered(4096, lambda piece: _coordinates(piece.finished), 600_000)
 
 
 def _coordinates(shape: shapely.Geometry) -> int:
@@ -112,7 +112,7 @@ def outline_of(path: ReadPath) -> shapely.Polygon:
     return _OUTLINES((Same(path.segments), path.closed), partial(_outline, path))
 
 
-_OUTLINES: Remembered[shapely.Polygon] = Remembered(4096, lambda shape: _coordinates(shape), 2_000_000)
+_OUTLINES: Remembered[shapely.Polygon] = Remembered(4096, lambda shape: _coordinates(shape), 600_000)
 
 
 def _outline(path: ReadPath) -> shapely.Polygon:

@@ -74,10 +74,10 @@ def _provided(build: Build, basis: Basis) -> str:
 
 
 # What was measured of a piece holds for the same piece: a file's outlines are mostly those of the one before.
-_NOMINAL: Remembered[Region] = Remembered(2048, lambda region: sum(len(r.corners) for r in region.rings), 1_000_000)
+_NOMINAL: Remembered[Region] = Remembered(2048, lambda region: sum(len(r.corners) for r in region.rings), 300_000)
 _COMPARED: Remembered[Comparison] = Remembered()
 _WEBS: Remembered[tuple[tuple[float, Point] | None]] = Remembered()
-_GAUGES: Remembered[Gauge] = Remembered(2048, lambda gauge: gauge.size, 2_000_000)
+_GAUGES: Remembered[Gauge] = Remembered(2048, lambda gauge: gauge.size, 600_000)
 
 
 class _Prover:
