@@ -154,15 +154,21 @@ def meetings(s: Segments, i: Ints, j: Ints) -> tuple[Ints, Ints, Floats]:
         for point in (s.start[b], s.end[b]):
             own = (point == s.start[a]).all(axis=1) | (point == s.end[a]).all(axis=1)
             maybe = np.flatnonzero(~own)
+            if not len(maybe):
+                continue
             on = maybe[s.lies_on(a[maybe], point[maybe])]
             owners.append(a[on])
             others.append(b[on])
             places.append(point[on])
     for pair, point in _crossings(s, i, j):
+        if not len(pair):
+            continue
         both = s.lies_on(i[pair], point) & s.lies_on(j[pair], point)
         owners += [i[pair[both]], j[pair[both]]]
         others += [j[pair[both]], i[pair[both]]]
         places += [point[both], point[both]]
+    if not owners:
+        return np.empty(0, np.int64), np.empty(0, np.int64), np.empty((0, 2))
     return np.concatenate(owners), np.concatenate(others), np.concatenate(places)
 
 
@@ -172,6 +178,8 @@ def _crossings(s: Segments, i: Ints, j: Ints) -> list[tuple[Ints, Floats]]:
     found = []
     lines = np.flatnonzero(~round_i & ~round_j)
     found += _lines_meet(s, lines, i[lines], j[lines])
+    if len(lines) == len(i):
+        return found
     mixed = np.flatnonzero(round_i != round_j)
     line, arc = np.where(round_i[mixed], j[mixed], i[mixed]), np.where(round_i[mixed], i[mixed], j[mixed])
     found += _line_meets_circle(s, mixed, line, arc)

@@ -135,6 +135,8 @@ class Segments:
         across = np.abs(away[:, 0] * chord[:, 1] - away[:, 1] * chord[:, 0]) / span
         on_line = (across <= JOIN_MM) & (along >= 0) & (along <= span)
         arcs = self.round[which]
+        if not arcs.any():
+            return np.asarray(near | on_line)
         off = np.abs(distances(points, self.centre[which]) - np.where(arcs, self.radius[which], 0.0))
         on_arc = (off <= JOIN_MM) & self.on_arc_side(which, points)
         return np.asarray(near | np.where(arcs, on_arc, on_line))
