@@ -47,14 +47,16 @@ async def _live(receive: Receive, send: Send) -> None:
     from tasks.pool import Pool
 
     threading.Thread(target=_warm_up, daemon=True).start()
-    RUNNING.pool = Pool()
-    RUNNING.pool.start()
-    housekeeping = Housekeeping(settings.DATA_DIR)
-    housekeeping.start()
+    pool, housekeeping = Pool(), Housekeeping(settings.DATA_DIR)
+    if settings.WRITABLE:  # else nothing can be kept of a task, and there is nothing to back up
+        RUNNING.pool = pool
+        pool.start()
+        housekeeping.start()
     await send({"type": "lifespan.startup.complete"})
     await receive()
-    await asyncio.to_thread(RUNNING.pool.stop)
-    await asyncio.to_thread(housekeeping.stop)
+    if settings.WRITABLE:
+        await asyncio.to_thread(pool.stop)
+        await asyncio.to_thread(housekeeping.stop)
     folder.give_back()
     await send({"type": "lifespan.shutdown.complete"})
 

@@ -66,7 +66,7 @@ def _copy_database(database: Path, copy: Path) -> None:
     if not database.exists():
         raise NoBackup(f"There is no database at {database}.", fix="Set LEAN_NOTCH_DATA to the data folder.")
     try:
-        with closing(sqlite3.connect(database)) as source:
+        with closing(_opened(database)) as source:
             source.execute("VACUUM INTO ?", [str(copy)])
         faults = list(faults_of(copy))
     except sqlite3.DatabaseError as error:
@@ -77,10 +77,17 @@ def _copy_database(database: Path, copy: Path) -> None:
         )
 
 
+def _opened(database: Path) -> sqlite3.Connection:
+    """Also in a folder that cannot be written, where SQLite could not make the log that it reads by."""
+    if os.access(database.parent, os.W_OK):
+        return sqlite3.connect(database)
+    return sqlite3.connect(f"file:{database}?immutable=1", uri=True)
+
+
 def faults_of(database: Path) -> Iterator[str]:
     """What SQLite finds wrong with a database, and rows that name rows which are not there."""
     try:
-        with closing(sqlite3.connect(database)) as opened:
+        with closing(_opened(database)) as opened:
             for (line,) in opened.execute("PRAGMA integrity_check"):
                 if line != "ok":
                     yield line

@@ -69,11 +69,15 @@ def _data() -> Path:
 
 def _start(asked: argparse.Namespace) -> int:
     import uvicorn
+    from django.conf import settings
 
     _set_up()
-    data_folder.take(_data())
-    _migrate()
-    data_folder.give_back()
+    if settings.WRITABLE:
+        data_folder.take(_data())
+        _migrate()
+        data_folder.give_back()
+    else:
+        print(f"{_data()} cannot be written: jobs are shown as they are, and nothing is saved.", file=sys.stderr)
     uvicorn.run(
         "config.asgi:application", host=asked.host, port=asked.port, log_level="warning", timeout_graceful_shutdown=2
     )

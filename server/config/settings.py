@@ -11,6 +11,9 @@ ROOT = Path(__file__).resolve().parent.parent.parent
 DATA_DIR = Path(os.environ.get("LEAN_NOTCH_DATA", ROOT / ".data"))
 with suppress(OSError):  # the server says so where somebody reads it: at what needs the folder
     DATA_DIR.mkdir(parents=True, exist_ok=True)
+WRITABLE = os.access(DATA_DIR, os.W_OK)
+"""On a folder that cannot be written the server shows what there is, and keeps nothing."""
+
 WEB_DIR = ROOT / "web" / "dist"
 
 DEMO = os.environ.get("LEAN_NOTCH_DEMO") == "1"
@@ -20,6 +23,8 @@ DEMO = os.environ.get("LEAN_NOTCH_DEMO") == "1"
 def _secret() -> str:
     """Made once for each data folder, so that sessions survive a restart."""
     path = DATA_DIR / "secret-key"
+    if not path.exists() and not WRITABLE:
+        return secrets.token_urlsafe(50)
     if not path.exists():
         path.touch(mode=0o600)
         path.write_text(secrets.token_urlsafe(50))
@@ -57,7 +62,7 @@ ROOT_URLCONF = "config.urls"
 ASGI_APPLICATION = "config.asgi.application"
 TEMPLATES: list[dict[str, object]] = []
 
-_DATABASES = {
+_DATABASES: dict[str, dict[str, object]] = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA_DIR / "lean-notch.sqlite3",
@@ -74,6 +79,12 @@ _DATABASES = {
         "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
     }
 }
+if not WRITABLE:
+    # Nobody else writes there either: SQLite need not make its log to read.
+    _DATABASES["default"] |= {
+        "NAME": f"file:{DATA_DIR / 'lean-notch.sqlite3'}?immutable=1",
+        "OPTIONS": {"uri": True, "transaction_mode": "IMMEDIATE", "init_command": "PRAGMA temp_store=MEMORY;"},
+    }
 # A child that computes beside the server has none: what it is to know, it is given.
 DATABASES = {} if os.environ.get("LEAN_NOTCH_CHILD") else _DATABASES
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

@@ -13,7 +13,7 @@ from datetime import date
 
 import pytest
 from config import folder as data_folder
-from config.backups import NoBackup, daily_backup, restore_backup, write_backup
+from config.backups import NoBackup, daily_backup, faults_of, restore_backup, write_backup
 from config.folder import FolderTaken
 from config.housekeeping import Housekeeping
 
@@ -137,6 +137,15 @@ def test_what_is_no_sound_backup_touches_nothing(workshop, tmp_path, how, why):
         restore_backup(tmp_path / "b.zip", workshop)
     assert rows(workshop, "SELECT username FROM auth_user") == [("Heron",)]
     assert not list(workshop.glob("before-restore-*")) + list(workshop.glob(".restore-*"))
+
+
+def test_a_folder_that_cannot_be_written_is_read_all_the_same(workshop, tmp_path, monkeypatch):
+    with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
+        database.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    monkeypatch.setattr("config.backups.os.access", lambda *_: False)
+    assert list(faults_of(workshop / "lean-notch.sqlite3")) == []
+    write_backup(workshop, tmp_path / "b.zip")
+    assert not (workshop / "lean-notch.sqlite3-shm").exists()
 
 
 def test_a_backup_that_was_cut_off_and_one_that_is_not_there(workshop, tmp_path):
