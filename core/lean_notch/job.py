@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import Any
 
 from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
-from .build import Build, Outlines, build
+from .build import Build, FlatPart, Outlines, build
 from .build.build import no_files
 from .cutting import PLAIN, CutPlan, Profile, check_room, cut_lengths, plan_cut
 from .design import Design, design_from_json, design_to_json
@@ -82,10 +82,18 @@ def compute(job: Job, profile: Profile = PLAIN, outlines: Outlines = no_files) -
     """Build and lay out. Raises NotchError at the path of what to mend, also where the beam has no room to cut."""
     built = build(job.design, job.basis, outlines)
     if job.sets > 1:
-        built = replace(built, parts=tuple(replace(part, quantity=part.quantity * job.sets) for part in built.parts))
+        built = replace(built, parts=tuple([_of_sets(part, job.sets) for part in built.parts]))
     layout = place(job, built)
     check_room(built, job.all_settings, job.kerfs)
     return Result(job, built, layout, profile)
+
+
+_OF_SETS: Remembered[FlatPart] = Remembered(1024)
+
+
+def _of_sets(part: FlatPart, sets: int) -> FlatPart:
+    """The same part for the same one of a set, so that what follows from it is known too."""
+    return _OF_SETS((part, sets), lambda: replace(part, quantity=part.quantity * sets))
 
 
 def place(job: Job, built: Build) -> Layout:

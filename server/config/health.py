@@ -9,7 +9,7 @@ from django.conf import settings
 from django.db import DatabaseError, connection
 from ninja import Schema
 from tasks.actions import RUNNING
-from tasks.models import Task
+from tasks.models import OPEN, Task
 
 LEAST_FREE_MB = 100
 
@@ -38,11 +38,13 @@ def look() -> Health:
 
 
 def _tasks() -> str:
-    return "ok" if RUNNING.pool is None or RUNNING.pool.alive else "not running"
+    if RUNNING.pool is None or RUNNING.pool.ready:
+        return "ok"
+    return "no child is ready" if RUNNING.pool.alive else "not running"
 
 
 def _counts() -> tuple[int, int]:
-    rows = Task.objects.filter(state__in=["running", "waiting"]).values_list("state", flat=True)
+    rows = Task.objects.filter(state__in=OPEN).values_list("state", flat=True)
     return rows.filter(state="running").count(), rows.filter(state="waiting").count()
 
 

@@ -8,10 +8,11 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import Q
 from lean_notch.errors import NotchError
 
 from tasks.kinds import Kind
-from tasks.models import Task
+from tasks.models import OPEN, Task
 from tasks.pool import Pool
 
 MOST_OPEN = 4
@@ -36,6 +37,7 @@ RUNNING = _Running()
 def ask(owner: User, kind: Kind, about: str, document: dict[str, Any], data: bytes = b"") -> Task:
     """The task that computes this: one that is there already, done or not, or a new one. Raises TooMany.
 
+    What another server's run computed is not taken: it may have been an older release.
     A maker who asks for something else about the same thing waits for what was asked before no more.
     """
     key = hashlib.sha256(
@@ -43,10 +45,11 @@ def ask(owner: User, kind: Kind, about: str, document: dict[str, Any], data: byt
     ).hexdigest()
     with transaction.atomic():
         mine = Task.objects.filter(owner=owner)
-        same = mine.filter(kind=kind.name, about=about, key=key, state__in=["waiting", "running", "done"])
-        task = same.order_by("-pk").first()
+        same = mine.filter(kind=kind.name, about=about, key=key)
+        ours = Q(state="done", taken_by=RUNNING.pool.name if RUNNING.pool else "")
+        task = same.filter(Q(state__in=OPEN) | ours).order_by("-pk").first()
         if task is None:
-            waiting = mine.filter(state__in=["waiting", "running"])
+            waiting = mine.filter(state__in=OPEN)
             for old in waiting.filter(kind=kind.name, about=about):
                 cancel(old)
             _check_room(waiting.count())
@@ -60,7 +63,7 @@ def _check_room(mine: int) -> None:
         raise TooMany(
             f"{mine} things are being computed for you already.", fix="Wait until one of them is done, or cancel one."
         )
-    everybody = Task.objects.filter(state__in=["waiting", "running"]).count()
+    everybody = Task.objects.filter(state__in=OPEN).count()
     if everybody >= MOST_OPEN_IN_ALL:
         raise TooMany(f"{everybody} things are waiting to be computed for others.", fix="Try again in a minute.")
 
@@ -73,13 +76,11 @@ def want(task: Task) -> None:
 
 
 def cancel(task: Task) -> None:
-    Task.objects.filter(pk=task.pk, state__in=["waiting", "running"]).update(state="cancelled", data=b"", given={})
+    Task.objects.filter(pk=task.pk, state__in=OPEN).update(state="cancelled", data=b"", given={})
     if RUNNING.pool:
         RUNNING.pool.wake()
 
 
 def ahead_of(task: Task) -> int:
     """How many tasks come before one that waits."""
-    return (
-        Task.objects.filter(state__in=["waiting", "running"], pk__lt=task.pk).count() if task.state == "waiting" else 0
-    )
+    return Task.objects.filter(state__in=OPEN, pk__lt=task.pk).count() if task.state == "waiting" else 0

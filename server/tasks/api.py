@@ -11,7 +11,7 @@ from ninja import Router, Schema, Status
 
 from . import actions
 from .kinds import kind_of
-from .models import Task
+from .models import OPEN, Task
 
 router = Router()
 
@@ -45,7 +45,7 @@ def _one(request: HttpRequest, task_id: int) -> Task:
 @router.get("/tasks", response=list[TaskOut])
 def list_tasks(request: HttpRequest) -> list[TaskOut]:
     """Those that wait or run."""
-    mine = Task.objects.filter(owner_id=request.user.pk, state__in=["waiting", "running"])
+    mine = Task.objects.filter(owner_id=request.user.pk, state__in=OPEN)
     return [show_task(task) for task in mine.defer("answer", "data", "given").order_by("pk")]
 
 

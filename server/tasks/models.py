@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
-STATES = ("waiting", "running", "done", "failed", "cancelled")
+OPEN = ("waiting", "running")
+"""States in which a task is still to be done; it ends as done, failed or cancelled."""
 
 
 class Task(models.Model):
@@ -32,4 +33,4 @@ class Task(models.Model):
 
     @property
     def open(self) -> bool:
-        return self.state in ("waiting", "running")
+        return self.state in OPEN

@@ -18,7 +18,7 @@ from django.utils import timezone
 
 from tasks.child import NO_MEMORY
 from tasks.kinds import kind_of
-from tasks.models import Task
+from tasks.models import OPEN, Task
 from tasks.worker import Said, Worker
 
 MOST_TRIES = 3
@@ -68,6 +68,11 @@ class Pool:
     def alive(self) -> bool:
         return self._thread.is_alive()
 
+    @property
+    def ready(self) -> bool:
+        """Whether a child is there that could compute, or does."""
+        return self.alive and any(worker.ready for worker in list(self._workers))
+
     def wake(self) -> None:
         with suppress(BlockingIOError):  # it is full of calls already
             os.write(self._call, b".")
@@ -82,10 +87,19 @@ class Pool:
             self._cancelled.add(task)
         self.wake()
 
+    def _keep_ended(self) -> None:
+        """What had ended before this pool began is kept for as long as what ends from now on."""
+        for task in Task.objects.exclude(state__in=OPEN).values_list("pk", flat=True):
+            self.want(task)
+
     def _run(self) -> None:
+        begun = False
         try:
             while not self._stopping:
                 try:
+                    if not begun:
+                        self._keep_ended()
+                        begun = True
                     self._tick()
                 except DatabaseError as error:
                     log.error("tasks cannot be kept", exc_info=error)
@@ -181,7 +195,7 @@ class Pool:
         for task in Task.objects.filter(state="running").values_list("pk", flat=True):
             if task not in mine:
                 self._again(task)
-        open_tasks = list(Task.objects.filter(state__in=["waiting", "running"]).values_list("pk", flat=True))
+        open_tasks = list(Task.objects.filter(state__in=OPEN).values_list("pk", flat=True))
         self._idle = not open_tasks and all(worker.free for worker in self._workers)
         for task in open_tasks:
             with self._lock:
@@ -228,10 +242,10 @@ class Pool:
             for task in old:
                 del self._wanted[task]
         if old:
-            Task.objects.filter(pk__in=old).exclude(state__in=["waiting", "running"]).delete()
+            Task.objects.filter(pk__in=old).exclude(state__in=OPEN).delete()
 
     def _end(self, task: int, state: str, **values: object) -> None:
-        Task.objects.filter(pk=task, state__in=["waiting", "running"]).update(state=state, data=b"", given={}, **values)
+        Task.objects.filter(pk=task, state__in=OPEN).update(state=state, data=b"", given={}, **values)
 
     def _forget(self, worker: Worker) -> None:
         worker.end()

@@ -169,6 +169,30 @@ def test_what_a_server_left_behind_is_begun_again_whatever_the_clock_says(known,
         RUNNING.pool = None
 
 
+def test_what_an_earlier_run_of_the_server_computed_is_neither_taken_nor_kept_for_ever(pool, maker, monkeypatch):
+    """It may be of an older release, or a drawing that nobody fetched."""
+    old = settled(asked(maker, "add", numbers=[1]))
+    Task.objects.filter(pk=old.pk).update(taken_by="another")
+    new = settled(asked(maker, "add", numbers=[1]))
+    assert new != old
+    pool._wanted.clear()
+    pool._keep_ended()
+    monkeypatch.setattr("tasks.pool.KEPT_SECONDS", 0.0)
+    pool.wake()
+    until = time.monotonic() + 10
+    while Task.objects.exists() and time.monotonic() < until:
+        time.sleep(0.05)
+    assert not Task.objects.exists()
+
+
+def test_health_says_when_no_child_is_ready(known, client, monkeypatch):
+    monkeypatch.setattr(RUNNING, "pool", Pool(0))
+    assert get(client, "/health").json()["tasks"] == "not running"
+    RUNNING.pool.start()
+    assert (get(client, "/health").status_code, get(client, "/health").json()["tasks"]) == (503, "no child is ready")
+    RUNNING.pool.stop()
+
+
 def test_children_end_with_the_pool(known, maker):
     RUNNING.pool = pool = Pool(1)
     pool.start()

@@ -72,14 +72,15 @@ class Shared:
 
 
 def near_pairs(bodies: Sequence[Body], reach: float = CLASH_MM) -> list[tuple[int, int]]:
-    """Which bodies' boxes overlap by more than `reach` in every direction."""
+    """Which bodies' boxes overlap by more than `reach` in every direction; a negative one lets them be that far apart."""
     import shapely
 
     if len(bodies) < 2:
         return []
     boxes = np.array([body.box() for body in bodies])
     low, high = boxes[:, 0], boxes[:, 1]
-    flat = shapely.box(low[:, 0], low[:, 1], high[:, 0], high[:, 1])
+    apart = max(-reach, 0.0)
+    flat = shapely.box(low[:, 0] - apart, low[:, 1] - apart, high[:, 0] + apart, high[:, 1] + apart)
     a, b = shapely.STRtree(flat).query(flat)
     ahead = a < b
     a, b = a[ahead], b[ahead]
