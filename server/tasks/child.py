@@ -17,6 +17,9 @@ from pathlib import Path
 MOST_BYTES = 900_000_000
 """Of private memory, so that all of it stays under a gigabyte."""
 
+TO_SAY_SO = 30_000_000
+"""What a child may have besides once it has run out: enough to say that."""
+
 LEAST_SECONDS = 0.1
 """Between two reports of progress."""
 
@@ -46,7 +49,7 @@ def main() -> None:
 
 def _give_way(parent: int) -> None:
     os.nice(NICE)
-    resource.setrlimit(resource.RLIMIT_DATA, (MOST_BYTES, MOST_BYTES))
+    resource.setrlimit(resource.RLIMIT_DATA, (MOST_BYTES, MOST_BYTES + TO_SAY_SO))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     if sys.platform == "linux":
         import ctypes
@@ -93,6 +96,7 @@ def _computed(pipe: Connection, asked: dict[str, object], folder: Path) -> dict[
     except NotchError as error:
         return {"problem": error.as_json()}
     except MemoryError:
+        resource.setrlimit(resource.RLIMIT_DATA, (MOST_BYTES + TO_SAY_SO, MOST_BYTES + TO_SAY_SO))
         return {"problem": NO_MEMORY, "last": True}
     except Exception as error:
         return {"failed": traced(error)[-12:]}

@@ -130,7 +130,7 @@ class Pool:
 
     def _hear(self, worker: Worker) -> None:
         try:
-            while said := worker.listen():
+            while worker in self._workers and (said := worker.listen()):
                 if worker.task is not None:
                     self._heard(worker, worker.task, said)
         except (EOFError, OSError, ValueError) as error:

@@ -133,6 +133,15 @@ def test_a_maker_may_ask_for_so_much_at_once(known, maker):
     assert asked(other, "add", about="job 99", numbers=[99]).state == "waiting"
 
 
+def test_a_task_that_runs_out_of_memory_takes_nobody_elses_with_it(pool, maker, caplog):
+    heron = User.objects.create(username="Heron")
+    eating, adding = asked(maker, "eat"), asked(heron, "add", numbers=[1], seconds=3)
+    assert settled(eating).problem["code"] == "too-much-memory"
+    adding = settled(adding)
+    assert (adding.state, adding.tries) == ("done", 1)
+    assert "the pool failed" not in caplog.text
+
+
 def test_makers_take_turns(pool, maker):
     long = [asked(maker, "add", about=f"job {n}", numbers=[n], seconds=0.5) for n in range(3)]
     heron = User.objects.create(username="Heron")
