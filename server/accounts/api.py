@@ -11,6 +11,8 @@ from django.middleware.csrf import get_token
 from lean_notch.errors import NotchError
 from ninja import Router, Schema
 
+from .names import choose_name, shown_name
+
 router = Router()
 
 # Nobody asks when somebody was here last; to keep it, signing in would have to write.
@@ -23,9 +25,11 @@ class DemoMaker(Schema):
 
 
 class SessionOut(Schema):
-    """`token` goes back in the header X-CSRFToken with every change. `demo` offers the demo's own maker."""
+    """`name` is what one signs in with, `shown` what others see. `token` goes back in the header X-CSRFToken with every change.
+    `demo` offers the demo's own maker."""
 
     name: str | None
+    shown: str
     token: str
     demo: DemoMaker | None
 
@@ -35,14 +39,19 @@ class SignIn(Schema):
     password: str
 
 
+class NameIn(Schema):
+    shown: str
+
+
 class WrongPassword(NotchError):
     code = "wrong-password"
 
 
 def _session(request: HttpRequest) -> SessionOut:
-    name = request.user.get_username() if request.user.is_authenticated else None
+    user = request.user if request.user.is_authenticated else None
+    name = user.get_username() if user else None
     demo = DemoMaker(name=DEMO_NAME, password=DEMO_PASSWORD) if settings.DEMO else None
-    return SessionOut(name=name, token=get_token(request), demo=demo)
+    return SessionOut(name=name, shown=shown_name(user), token=get_token(request), demo=demo)
 
 
 @router.get("/session", response=SessionOut, auth=None)
@@ -57,6 +66,15 @@ def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
     if user is None:
         raise WrongPassword("Name and password do not match.", fix="Type both again.", field="password")
     login(request, user)
+    return _session(request)
+
+
+@router.patch("/session", response={200: SessionOut, 422: Problem})
+def change_name(request: HttpRequest, given: NameIn) -> SessionOut:
+    """What others see as the maker's name; signing in stays as it is."""
+    user = request.user
+    assert user.is_authenticated, "the API asks for it"
+    choose_name(user, given.shown)
     return _session(request)
 
 

@@ -36,8 +36,9 @@ def _respond(request: HttpRequest, problem: Problem, status: int) -> HttpRespons
 
 @api.exception_handler(NotchError)
 def refused(request: HttpRequest, error: NotchError) -> HttpResponse:
-    status = 409 if isinstance(error, Conflict) else 429 if isinstance(error, TooMany) else 422
-    return _respond(request, Problem(**error.as_json()), status)
+    if isinstance(error, Conflict):
+        return _respond(request, error.problem, 409)
+    return _respond(request, Problem(**error.as_json()), 429 if isinstance(error, TooMany) else 422)
 
 
 @api.exception_handler(ValidationError)

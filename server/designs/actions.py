@@ -12,7 +12,8 @@ from dataclasses import asdict, dataclass, replace
 from datetime import timedelta
 from typing import TypeVar
 
-from config.problems import Conflict
+from accounts.names import shown_name
+from config.problems import Conflict, Saved
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
@@ -32,6 +33,7 @@ from lean_notch.trial import Trial, try_basis
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
 
+from . import verdicts
 from .compute import OUTLINES, computed, keep_job
 from .kept_files import forget_kept, read_kept, write_kept
 from .models import Design, Export, FileUse, KeptFile, Layout, Revision
@@ -111,10 +113,10 @@ def edit_design(
         design = _read(design_id)
         before = head_of(design).job
         after = edit_job(before, edits, unit, RACK)
+        if after == before:
+            return design  # also where the same edits were saved before, and their answer was lost on its way
         if design.moves != seen:
             _check_independent(design, before, edits, unit, revision)
-        if after == before:
-            return design
         failed = _failed(before)
         refuse_own_failures(edits, failed, computed(after).build)
         if _save(design, after, sentence(before, edits, after), by):
@@ -144,19 +146,19 @@ def _check_independent(design: Design, now: Job, edits: Sequence[Edit], unit: Un
     theirs = edits_between(base, now)
     if not independent(base, edits, mine, theirs, now):
         raise Conflict(
-            f"{_said_since(design, shown)} Yours was: {sentence(base, edits, mine)}.",
+            "This job was changed elsewhere since it was shown here.",
             fix=fix,
+            theirs=_saved_since(design, shown),
+            mine=sentence(base, edits, mine),
         )
 
 
-def _said_since(design: Design, shown: Revision) -> str:
-    """What was done since a revision was shown, and by whom."""
-    since = design.revisions.filter(number__gt=shown.number).select_related("by").order_by("number")
-    told = [f"{row.sentence} ({row.by.get_username() if row.by else 'somebody'})" for row in since]
-    if not told:
-        return "The job was taken back to an older state since it was shown here."
-    more = f" and {len(told) - 3} changes more" if len(told) > 3 else ""
-    return f"Since this job was shown here: {'; '.join(told[-3:])}{more}."
+def _saved_since(design: Design, shown: Revision, most: int = 5) -> list[Saved]:
+    """The newest of what was done since a revision was shown, the oldest first; nothing if the job was taken back."""
+    since = design.revisions.filter(number__gt=shown.number).select_related("by").defer("document").order_by("-number")
+    return [
+        Saved(number=row.number, sentence=row.sentence, by=shown_name(row.by), saved=row.saved) for row in since[:most]
+    ][::-1]
 
 
 def _save(design: Design, job: Job, said: str, by: User | None) -> bool:
@@ -260,13 +262,18 @@ def restore_design(design: Design) -> None:
 
 
 def keep_exports(revision: Revision, file_format: FileFormat, files: Sequence[OutFile]) -> list[Export]:
-    """Keeps files that were written of a revision, with the layout that they come from."""
-    placed = computed(revision.job).layout
+    """Keeps files that were written of a revision, with the layout that they come from and what is known of its proof."""
+    placed, verdict = computed(revision.job).layout, verdicts.known(revision)
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=revision, defaults={"document": asdict(placed)})
         return [
             Export.objects.create(
-                layout=layout, sheet=file.sheet, format=file_format, file_name=file.name, data=file.data
+                layout=layout,
+                sheet=file.sheet,
+                format=file_format,
+                data=file.data,
+                proof=verdict,
+                file_name=verdicts.marked(file.name, verdict),
             )
             for file in files
         ]

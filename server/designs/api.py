@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from config.problems import Problem
+from config.problems import ConflictProblem, Problem
 from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
@@ -20,7 +20,7 @@ from . import schemas as s
 from .models import Design, Export
 
 router = Router()
-Refusals = {404: Problem, 409: Problem, 422: Problem}
+Refusals = {404: Problem, 409: ConflictProblem, 422: Problem}
 
 
 def _own(request: HttpRequest) -> QuerySet[Design]:
@@ -188,7 +188,8 @@ def read_proof(request: HttpRequest, design_id: int) -> HttpResponse:
 
 @router.get("/designs/{design_id}/exports", response={200: list[s.ExportOut], 404: Problem})
 def list_exports(request: HttpRequest, design_id: int) -> HttpResponse:
-    made = Export.objects.filter(layout__revision__design=_one(request, design_id)).order_by("-id")[:20]
+    made = Export.objects.filter(layout__revision__design=_one(request, design_id)).order_by("-id")
+    made = made.select_related("layout__revision").defer("layout__revision__document", "layout__document")[:20]
     return _answers([shown.show_export(export) for export in made])
 
 

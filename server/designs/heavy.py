@@ -8,6 +8,7 @@ import json
 from typing import Any
 
 from django.contrib.auth.models import User
+from django.utils import timezone
 from lean_notch.cutting import profile_from_json
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
 from lean_notch.files import FileFormat, OutFile, write_files
@@ -19,7 +20,7 @@ from tasks.actions import RUNNING, ask
 from tasks.kinds import Given, Kind, register
 from tasks.models import Task
 
-from . import actions, shown
+from . import actions, shown, verdicts
 from .compute import OUTLINES, computed, known_proof, proved
 from .models import Design, Revision
 
@@ -29,11 +30,20 @@ Found = bytes | Task
 
 def proof(design: Design, owner: User) -> Found:
     """The proof of the design as it is, as JSON of ProofOut. Raises NotchError."""
-    job = actions.head_of(design).job
+    head = actions.head_of(design)
+    job = head.job
     if not _beside(proof_seconds(computed(job))) or known_proof(job):
-        return _proof_out(job, proved(job), design.moves)
+        made = proved(job)
+        verdicts.keep(head, made.verdict, made.provided, made.sentence)
+        return _with_state(_proof_out(job, made), head, design.moves)
     task = ask(owner, PROOF, f"job {design.pk}", {"job": job_to_json(job)})
-    return _with_moves(bytes(task.answer), design.moves) if task.state == "done" else task
+    if task.state != "done":
+        return task
+    answer = bytes(task.answer)
+    if verdicts.known(head) is None:
+        found = json.loads(answer)
+        verdicts.keep(head, found["verdict"], found["provided"], found["sentence"])
+    return _with_state(answer, head, design.moves)
 
 
 def check(name: str, data: bytes, owner: User) -> Found:
@@ -62,16 +72,18 @@ def _beside(seconds: float) -> bool:
 def _compute_proof(given: Given, tell: Tell) -> bytes:
     job = job_from_json(given.document["job"])
     tell(0.0, "building the parts")
-    return _proof_out(job, prove_job(computed(job), tell=tell), 0)
+    return _proof_out(job, prove_job(computed(job), tell=tell))
 
 
-def _proof_out(job: Job, found: Proof, moves: int) -> bytes:
-    return shown.show_proof(job, found, moves).model_dump_json().encode()
+def _proof_out(job: Job, found: Proof) -> bytes:
+    return shown.show_proof(job, found).model_dump_json().encode()
 
 
-def _with_moves(answer: bytes, moves: int) -> bytes:
-    """A proof is of a job; which window asked for it is said by the one field in front."""
-    return answer.replace(b'{"moves":0,', b'{"moves":%d,' % moves, 1)
+def _with_state(answer: bytes, head: Revision, moves: int) -> bytes:
+    """A proof is of a job; which revision it was asked for of, and when it was first proved, is added to it."""
+    said = verdicts.known(head)
+    state = {"moves": moves, "revision": head.number, "at": said["at"] if said else timezone.now().isoformat()}
+    return answer[:-1] + b"," + json.dumps(state).encode()[1:]
 
 
 def _compute_check(given: Given, tell: Tell) -> bytes:

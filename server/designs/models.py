@@ -25,7 +25,8 @@ class Design(models.Model):
 
 class Revision(models.Model):
     """`document` is the core's job document, of whatever version it was written in. `redo` is the revision that redo leads
-    to from here. `sentence` says what was done, `picture` is what the maker's first page shows of it."""
+    to from here. `sentence` says what was done, `picture` is what the maker's first page shows of it, `proof` what its proof
+    said, when, and by which release."""
 
     design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
@@ -36,6 +37,7 @@ class Revision(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     sentence = models.CharField(max_length=400, blank=True, default="")
     picture = models.JSONField(null=True)
+    proof = models.JSONField(null=True)
 
     @property
     def key(self) -> tuple[object, ...]:
@@ -78,11 +80,12 @@ class Layout(models.Model):
 
 
 class Export(models.Model):
-    """One file handed over, byte for byte."""
+    """One file handed over, byte for byte, and what was known of its revision's proof then."""
 
     layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="exports")
     sheet = models.PositiveIntegerField()
     format = models.CharField(max_length=10)
     file_name = models.CharField(max_length=200)
+    proof = models.JSONField(null=True)
     data = models.BinaryField()
     made = models.DateTimeField(auto_now_add=True)

@@ -139,13 +139,14 @@ class StepOut(Out):
     document: dict[str, Any]
     operation: Operation
     path: str
+    opening: bool
     back: bool
     problem: Problem | None
 
 
 class PartOut(Out):
     """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
-    `corners` and `edges` are the names of those that steps and joints may point at."""
+    `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge."""
 
     id: str
     title: str
@@ -159,6 +160,7 @@ class PartOut(Out):
     steps: list[StepOut]
     corners: list[str]
     edges: list[str]
+    sides: dict[str, tuple[float, float, float, float]]
 
 
 class StandingOut(Out):
@@ -397,8 +399,10 @@ class RevisionOut(Out):
 
 
 class ChangeOut(Out):
-    """A figure before and after; `about` is the part it belongs to."""
+    """A figure before and after: `key` of `subject` in the ledger; `about` is the part it belongs to, in words."""
 
+    subject: str
+    key: str
     about: str
     title: str
     kind: Literal["length", "count", "share", "area", "word"]
@@ -460,9 +464,19 @@ class CardBoard(Out):
     thickness: float
 
 
+class VerdictOut(Out):
+    """What is remembered of a revision's proof, without computing it again."""
+
+    verdict: Verdict
+    provided: str
+    sentence: str
+    at: datetime
+
+
 class DesignCard(Out):
     """A job on the maker's first page: its parts' silhouettes and what it is made of. One that cannot be read or computed
-    any more has a `problem`; one whose picture is not made yet has no silhouettes."""
+    any more has a `problem`; one whose picture is not made yet has no silhouettes. `proof` is that of the revision shown;
+    `proved_before` tells whether an older one was proved."""
 
     id: int
     name: str
@@ -472,16 +486,18 @@ class DesignCard(Out):
     variant_of: str
     news: list[str]
     problem: Problem | None
+    proof: VerdictOut | None
+    proved_before: bool
     silhouettes: list[Silhouette]
 
 
-class ProofOut(Out):
+class ProofFound(Out):
     """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
-    are what the beam's centre follows."""
+    are what the beam's centre follows; `provided` is what the verdict rests on that nobody measured, "" for nothing."""
 
-    moves: int
     fits: bool
     verdict: Verdict
+    provided: str
     sentence: str
     not_looked_at: tuple[str, ...]
     findings: tuple[Finding, ...]
@@ -492,6 +508,14 @@ class ProofOut(Out):
     times: list[SheetTimeOut]
     own_speeds: bool
     route: tuple[Stop, ...]
+
+
+class ProofOut(ProofFound):
+    """With the state that it is of, and when that was proved first."""
+
+    moves: int
+    revision: int
+    at: datetime
 
 
 class DrawnOut(Out):
@@ -520,6 +544,8 @@ class ExportOut(Out):
     file_name: str
     bytes: int
     made: datetime
+    revision: int
+    proof: VerdictOut | None
 
 
 class KeptFileOut(Out):

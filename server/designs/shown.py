@@ -10,6 +10,7 @@ from functools import lru_cache, partial
 from time import process_time
 from typing import Any, cast
 
+from accounts.names import shown_name
 from config.problems import Problem
 from django.db import DatabaseError
 from lean_notch import codec
@@ -58,6 +59,7 @@ from workshop.models import Machine, Stock
 from workshop.schemas import MachineValues, SpeedValues, StockValues
 
 from . import schemas as out
+from . import verdicts
 from .actions import News, Swap, head_of, news_of, try_swaps
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
@@ -223,7 +225,7 @@ def show_history(design: Design, most: int = 500) -> list[out.RevisionOut]:
     return [
         out.RevisionOut(
             number=row.number, sentence=row.sentence or ("Started" if row.parent_id is None else "Changed"),
-            by=row.by.get_username() if row.by else "", saved=row.saved, before=row.pk in before, shown=row.pk == head.pk,
+            by=shown_name(row.by), saved=row.saved, before=row.pk in before, shown=row.pk == head.pk,
         )
         for row in rows
     ]  # fmt: skip
@@ -275,7 +277,7 @@ def _problem(trial: Trial) -> Problem | None:
 
 def _change(change: Change) -> out.ChangeOut:
     return out.ChangeOut(
-        about=change.about, title=change.after.title, kind=change.after.kind,
+        subject=change.subject, key=change.after.key, about=change.about, title=change.after.title, kind=change.after.kind,
         before=change.before.value, after=change.after.value,
         word_before=change.before.word, word_after=change.after.word,
     )  # fmt: skip
@@ -293,6 +295,7 @@ def show_cards(designs: list[Design]) -> list[out.DesignCard]:
     started = process_time()
     stocks = {str(row.pk): row.document for row in Stock.objects.filter(removed=None)}
     machines = {str(row.pk): row.document for row in Machine.objects.filter(removed=None)}
+    proved = set(Revision.objects.filter(design__in=designs, proof__isnull=False).values_list("design_id", flat=True))
     cards = []
     for design in designs:
         head = head_of(design)
@@ -300,19 +303,21 @@ def show_cards(designs: list[Design]) -> list[out.DesignCard]:
             head.picture = picture_of(head)
             with suppress(DatabaseError):  # it can be shown without being kept
                 head.save(update_fields=["picture"])
-        cards.append(_card(design, head, head.picture or {}, stocks, machines))
+        cards.append(_card(design, head, head.picture or {}, stocks, machines, proved_before=design.pk in proved))
     return cards
 
 
 def _card(
-    design: Design, head: Revision, picture: Picture, stocks: dict[str, Any], machines: dict[str, Any]
-) -> out.DesignCard:
+    design: Design, head: Revision, picture: Picture, stocks: dict[str, Any], machines: dict[str, Any],
+    *, proved_before: bool,
+) -> out.DesignCard:  # fmt: skip
     return out.DesignCard(
         id=design.pk, name=design.name, changed=design.changed, revision=head.number,
         boards=[out.CardBoard(name=b["name"], thickness=b["thickness"]) for b in picture.get("boards", ())],
         variant_of=design.variant_of.name if design.variant_of else "",
         news=[] if picture.get("problem") else _told_anew(head.document, stocks, machines),
         problem=Problem(**picture["problem"]) if picture.get("problem") else None,
+        proof=_verdict(verdicts.known(head)), proved_before=proved_before,
         silhouettes=[out.Silhouette(**one) for one in picture.get("silhouettes", ())],
     )  # fmt: skip
 
@@ -330,11 +335,11 @@ def _told_anew(document: dict[str, Any], stocks: dict[str, Any], machines: dict[
     return list(dict.fromkeys(said))
 
 
-def show_proof(job: Job, proof: Proof, moves: int) -> out.ProofOut:
+def show_proof(job: Job, proof: Proof) -> out.ProofFound:
     result = computed(job)
     machines = {board.id: job.basis.of(board.id).machine for board in job.design.boards}
-    return out.ProofOut(
-        moves=moves, fits=proof.fits, verdict=proof.verdict, sentence=proof.sentence,
+    return out.ProofFound(
+        fits=proof.fits, verdict=proof.verdict, provided=proof.provided, sentence=proof.sentence,
         not_looked_at=NOT_LOOKED_AT, findings=proof.findings, parts=proof.parts, mates=proof.mates,
         paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
         finished=_finished(proof),
@@ -409,7 +414,13 @@ def show_export(export: Export) -> out.ExportOut:
         file_name=export.file_name,
         bytes=len(export.data),
         made=export.made,
+        revision=export.layout.revision.number,
+        proof=_verdict(export.proof),
     )
+
+
+def _verdict(known: verdicts.Verdict | None) -> out.VerdictOut | None:
+    return out.VerdictOut.model_validate({name: known[name] for name in out.VerdictOut.model_fields}) if known else None
 
 
 def show_choices() -> out.ChoicesOut:
@@ -463,12 +474,13 @@ def _basis(basis: BoardBasis) -> out.BasisOut:
 
 
 def _part(part: FlatPart, designed: Part) -> out.PartOut:
-    marks = {mark.id: mark for mark in part.marks}
+    marks = {mark.id: mark for mark in (*part.openings, *part.marks)}
     return out.PartOut(
         id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
         path=_path(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
         steps=[_step(step, marks.get(step.id), part) for step in designed.steps],
         corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
+        sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
     )  # fmt: skip
 
 
@@ -478,7 +490,7 @@ def _step(step: Step, mark: FlatMark | None, part: FlatPart) -> out.StepOut:
     operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
     return out.StepOut(
         id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
-        path=_mark_path(mark) if mark else "", back=bool(mark and mark.back),
+        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back),
         problem=Problem(**failed.error.as_json()) if failed else None,
     )  # fmt: skip
 

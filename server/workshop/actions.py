@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from accounts.names import shown_name
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
@@ -183,7 +184,7 @@ def entry_of(row: NotebookEntry) -> Entry:
     return Entry(
         id=str(row.pk), way=row.way, machine=str(row.machine_id), stock=str(row.stock_id),  # type: ignore[arg-type]
         stock_name=document["stock_name"], thickness=document["thickness"], date=row.made.isoformat(timespec="seconds"),
-        by=row.by.get_username() if row.by else "", kerf=document["kerf"], within=document["within"],
+        by=shown_name(row.by), kerf=document["kerf"], within=document["within"],
         fits=scale_from_json(fits) if fits else None, cut_with=document["cut_with"] if fits else None, tool=document["tool"], valid=row.valid,
     )  # fmt: skip
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from accounts.names import shown_name
 from config.problems import Problem
 from django.contrib.auth.models import User
 from django.db.models import QuerySet
@@ -147,7 +148,7 @@ def list_settings(
 
 @router.post("/machines/{machine_id}/settings", response={201: s.CutSettingOut, **Refusals})
 def add_setting(request: HttpRequest, machine_id: int, given: s.CutSettingIn) -> Status[s.CutSettingOut]:
-    document = {**given.document(), "by": _user(request).get_username()}
+    document = {**given.document(), "by": shown_name(_user(request))}
     return Status(201, shown.show_setting(actions.setting_of(actions.put_setting(_machine(machine_id), document))))
 
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from typing import cast
 
+from accounts.names import shown_name
 from django.contrib.auth.models import User
 from lean_notch.basis import Readings, machine_from_json, stock_from_json
 from lean_notch.basis.fits import scale_to_json
@@ -43,7 +44,7 @@ def show_stock(stock: Stock) -> out.StockOut:
 
 def show_measurement(row: Measurement) -> out.MeasurementOut:
     return out.MeasurementOut(
-        id=row.pk, taken=row.taken, by=row.by.get_username() if row.by else "",
+        id=row.pk, taken=row.taken, by=shown_name(row.by),
         readings=show_readings(Readings(tuple(row.readings))),
     )  # fmt: skip
 

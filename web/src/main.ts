@@ -10,5 +10,7 @@ import { createApp } from 'vue'
 
 import App from './App.vue'
 import { router } from './router'
+import { keepUpWithReleases } from './releases'
 
+keepUpWithReleases(router)
 createApp(App).use(createPinia()).use(router).mount('#app')

@@ -1,9 +1,9 @@
 import type { Way } from './api/client'
-import { shortText, splitLengths, type Unit } from './units'
+import { shortText, splitLengths, type Style } from './units'
 
 /** Corners as they are typed and shown: "0 0; 380 0; 380 90". */
-export function cornersText(outline: readonly (readonly [number, number])[], unit: Unit): string {
-  return outline.map(([x, y]) => `${shortText(x, unit)} ${shortText(y, unit)}`).join('; ')
+export function cornersText(outline: readonly (readonly [number, number])[], style: Style): string {
+  return outline.map(([x, y]) => `${shortText(x, style)} ${shortText(y, style)}`).join('; ')
 }
 
 /** Corners as typed, lengths still texts; "380 × 90" is a rectangle. What has no y keeps an empty one, for the core to refuse. */
@@ -28,11 +28,6 @@ export const WAY_TITLES: Record<Way, string> = {
 
 /** Those that may be chosen, the tightest first. */
 export const FITS = ['press', 'snug', 'slide', 'free'] as const
-
-/** A day as people write it. */
-export function dateText(iso: string): string {
-  return new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
-}
 
 /** Hands a file to the browser to keep. */
 export function save(data: Blob, name: string): void {

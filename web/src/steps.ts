@@ -1,4 +1,5 @@
 import type { FieldInfo, Part, Step } from './api/client'
+import { optionsOf, type Option } from './kit/options'
 
 /** What the page knows of steps: what a new one starts from, and which questions count. The core judges the answers. */
 
@@ -125,9 +126,9 @@ export function asked(fields: readonly FieldInfo[], step: Document): FieldInfo[]
 }
 
 /** The operations that a mark can be; through-cuts are what a step does, not a mark. */
-export function operationsFor(step: Document, operations: Record<string, string>): [string, string][] {
+export function operationsFor(step: Document, operations: Record<string, string>): Option[] {
   const line = (step['shape'] as Shape | undefined)?.kind === 'line'
-  return Object.entries(operations).filter(([name]) => name !== 'cut' && !(line && name === 'pocket'))
+  return optionsOf(operations).filter(({ value }) => value !== 'cut' && !(line && value === 'pocket'))
 }
 
 /** A length as typed, and the unit it was typed in. */

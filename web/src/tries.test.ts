@@ -4,12 +4,22 @@ import type { Change, Trial } from './api/client'
 import { figureOf, isChanged, rowsOf } from './tries'
 
 const change = (about: string, title: string, before: number, after: number, kind = 'length') =>
-  ({ subject: '', about, title, before, after, kind, word_before: '', word_after: '' }) as unknown as Change
+  ({
+    subject: about ? `part:${about}` : 'job',
+    key: title,
+    about,
+    title,
+    before,
+    after,
+    kind,
+    word_before: '',
+    word_after: '',
+  }) as unknown as Change
 const trial = (...changes: Change[]) => ({ changes, problem: null }) as unknown as Trial
 
 const NOW = trial()
 const THICK = trial(
-  change('', 'thickness', 3, 5),
+  { ...change('', 'thickness', 3, 5), subject: 'basis:main' },
   change('', 'outside width', 156, 160),
   change('Front', 'height', 63, 65),
   change('', 'slot', 0, 0, 'word'),

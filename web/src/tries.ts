@@ -6,17 +6,15 @@ export interface Row {
   title: string
 }
 
-/** These have rows of their own, of the basis itself. */
-const OF_THE_BASIS = ['thickness', 'spread', 'kerf', 'clearance', 'a slot for this board', 'its cut path']
+const keyOf = ({ subject, key }: { subject: string; key: string }) => `${subject}/${key}`
 
-const keyOf = ({ about, title }: { about: string; title: string }) => `${about}/${title}`
-
-/** The lengths that differ on some basis, each once: those of the job, and those of its parts. */
+/** The lengths that differ on some basis, each once: those of the job, and those of its parts. Those of the basis itself
+ * have rows of their own. */
 export function rowsOf(trials: readonly Trial[]): { job: Row[]; parts: Row[] } {
   const job = new Map<string, Row>()
   const parts = new Map<string, Row>()
   for (const change of trials.flatMap(({ changes }) => changes)) {
-    if (change.kind !== 'length' || (!change.about && OF_THE_BASIS.includes(change.title))) continue
+    if (change.kind !== 'length' || change.subject.startsWith('basis:')) continue
     const row = { key: keyOf(change), title: `${change.about} ${change.title}`.trim() }
     ;(change.about ? parts : job).set(row.key, row)
   }

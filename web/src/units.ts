@@ -1,54 +1,137 @@
-/** Lengths come from the core in mm; here they are shown in the maker's unit. Nothing is computed with the result. */
+/** Lengths come from the core in mm; here they are shown in the reader's unit and language. Nothing is computed with the result. */
 
 export type Unit = 'mm' | 'in'
 
 /** International yard and pound agreement, 1959. */
 export const MM_PER_INCH = 25.4
 
+/** Finest part of an inch that is shown as a fraction; 0 for decimals only. */
+export type Finest = 0 | 8 | 16 | 32 | 64
+
+/** How numbers are written for whoever reads: unit, language ("" for the browser's own), fractions of an inch. */
+export interface Style {
+  unit: Unit
+  locale: string
+  finest: Finest
+}
+
 /** Two decimals of a millimetre, or four of an inch: what a caliper shows. */
 const DECIMALS: Record<Unit, number> = { mm: 2, in: 4 }
 
-/** A length without its unit, for example "3.06" or "0.1205". `digits` overrides the decimals in mm. */
-export function lengthText(mm: number, unit: Unit, digits = DECIMALS.mm): string {
-  return roundedText(unit === 'mm' ? mm : mm / MM_PER_INCH, unit === 'mm' ? digits : DECIMALS.in)
+/** A length that is off a fraction by less than this shows as one: four decimals of an inch cannot tell them apart. */
+const SAME_INCHES = 0.00005
+
+/** A length without its unit, for example "3.06", "0.1205" or "4 23/32". `digits` overrides the decimals in mm. */
+export function lengthText(mm: number, style: Style, digits = DECIMALS.mm): string {
+  if (style.unit === 'mm') return roundedText(mm, digits, style)
+  return fractionText(mm / MM_PER_INCH, style.finest) ?? roundedText(mm / MM_PER_INCH, DECIMALS.in, style)
+}
+
+/** "4 23/32" for inches that are one, down to `finest` parts of an inch; null for any other. */
+export function fractionText(inches: number, finest: Finest): string | null {
+  if (!finest) return null
+  const parts = Math.round(inches * finest)
+  if (Math.abs(inches - parts / finest) >= SAME_INCHES) return null
+  const [whole, rest] = [Math.trunc(parts / finest), Math.abs(parts % finest)]
+  const sign = parts < 0 ? '−' : ''
+  if (!rest) return `${sign}${Math.abs(whole)}`
+  const common = rest & -rest // the finest parts are a power of two: so is what they have in common
+  const fraction = `${rest / common}/${finest / common}`
+  return whole ? `${sign}${Math.abs(whole)} ${fraction}` : `${sign}${fraction}`
 }
 
 /** Sums of decimals are off by less than this in binary: 3.955 - 0.14 is 3.8149999999999995. */
 const NOISE = 1e-9
 
-/** A number to that many decimals, halves away from zero, as the core rounds: the one rule for all figures that are shown. */
-export function roundedText(value: number, digits: number): string {
-  const text = (value + (value > -NOISE ? NOISE : -NOISE)).toFixed(digits)
-  return Number(text) === 0 ? text.replace('-', '') : text
+const formats = new Map<string, Intl.NumberFormat>()
+
+function formatOf(locale: string, least: number, most: number): Intl.NumberFormat {
+  const key = `${locale} ${least} ${most}`
+  const known = formats.get(key)
+  if (known) return known
+  const made = new Intl.NumberFormat(locale || undefined, {
+    minimumFractionDigits: least,
+    maximumFractionDigits: most,
+    useGrouping: false,
+    numberingSystem: 'latn',
+  })
+  formats.set(key, made)
+  return made
+}
+
+/** A number to that many decimals, halves away from zero, as the core rounds: the one rule for all figures that are shown.
+ * `least` decimals stay even if they are zeros. */
+export function roundedText(
+  value: number,
+  digits: number,
+  { locale }: Pick<Style, 'locale'>,
+  least = digits,
+): string {
+  const text = formatOf(locale, least, digits).format(value + (value > -NOISE ? NOISE : -NOISE))
+  return /[1-9]/.test(text) ? text.replace('-', '−') : text.replace(/[-−]/, '')
 }
 
 /** A length as short as it can be without losing anything a caliper shows: "150", "3.06", "5.9055". */
-export function shortText(mm: number, unit: Unit): string {
-  return String(Number(lengthText(mm, unit, 3)))
+export function shortText(mm: number, style: Style): string {
+  if (style.unit === 'mm') return roundedText(mm, 3, style, 0)
+  return fractionText(mm / MM_PER_INCH, style.finest) ?? roundedText(mm / MM_PER_INCH, DECIMALS.in, style, 0)
 }
 
 /** A clearance with its sign, for example "+0.020". */
-export function signedText(mm: number, unit: Unit, digits = 3): string {
-  return `${mm > 0 ? '+' : ''}${lengthText(mm, unit, digits)}`
+export function signedText(mm: number, style: Style, digits = 3): string {
+  return `${mm > 0 ? '+' : ''}${lengthText(mm, style, digits)}`
 }
 
-/** How far a length may be off, with the two digits that such a number is worth: "± 0.0009", "± 0.000035". */
-export function withinText(mm: number, unit: Unit): string {
-  const value = unit === 'mm' ? mm : mm / MM_PER_INCH
-  return `± ${value < 1e-6 ? '0' : Number(value.toPrecision(2)).toFixed(1 - Math.min(Math.floor(Math.log10(value)), 0))}`
+/** How far a length may be off, never finer than what is shown of the length itself: "± 0.001", "± 0.0001". */
+export function withinText(mm: number, style: Style): string {
+  const value = style.unit === 'mm' ? mm : mm / MM_PER_INCH
+  const finest = style.unit === 'mm' ? 3 : 4
+  if (value < 1e-6) return '± 0'
+  const digits = Math.min(1 - Math.min(Math.floor(Math.log10(value)), 0), finest)
+  return `± ${roundedText(Math.max(Number(value.toPrecision(2)), 10 ** -finest), digits, style)}`
 }
 
-/** A sentence of the core with every "<number> mm" in `unit`. */
-export function inUnit(sentence: string, unit: Unit): string {
-  if (unit === 'mm') return sentence
+/** A sentence of the core with every "<number> mm" in the reader's unit, numbers and days as the reader writes them.
+ * What stands in quotes is a name, and stays. */
+export function sentenceText(sentence: string, style: Style): string {
   return sentence
-    .replace(/± (\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${withinText(Number(mm), unit)} in`)
-    .replace(/(-?\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${shortText(Number(mm), unit)} in`)
+    .split(/(“[^”]*”)/)
+    .map((piece, i) => (i % 2 ? piece : spoken(piece, style)))
+    .join('')
 }
+
+function spoken(piece: string, style: Style): string {
+  const mark = roundedText(0.5, 1, style).charAt(1)
+  return piece
+    .replace(/± (\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${withinText(Number(mm), style)} ${style.unit}`)
+    .replace(/(?<![\d.,])-?(\d+(?:\.\d+)?) mm\b/g, (whole, mm: string) => {
+      const value = whole.startsWith('-') ? -Number(mm) : Number(mm)
+      return style.unit === 'mm'
+        ? `${whole.startsWith('-') ? '−' : ''}${localText(mm, mark)} mm`
+        : `${shortText(value, style)} in`
+    })
+    .replace(/\b(\d{4}-\d\d-\d\d)(?:T[\d:.+Z-]*)?\b/g, (_, day: string) => dateText(day, style))
+    .replace(/(?<![\d.])\d+\.\d+(?![\d.])/g, (number) => localText(number, mark))
+}
+
+const localText = (number: string, mark: string) => number.replace('.', mark)
 
 /** A derivation with the unit left out: the column beside it says it. */
-export function figuresOnly(sentence: string, unit: Unit): string {
-  return inUnit(sentence, unit).replace(/(\d) (?:mm|in)\b/g, '$1')
+export function figuresOnly(sentence: string, style: Style): string {
+  return sentenceText(sentence, style).replace(/(\d) (?:mm|in)\b/g, '$1')
+}
+
+/** A day as people write it: "3 Nov 2026". */
+export function dateText(iso: string, { locale }: Pick<Style, 'locale'>): string {
+  const day = new Date(iso.length === 10 ? `${iso}T12:00` : iso)
+  return day.toLocaleDateString(locale || undefined, { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
+/** The time of a day that is today, else the day too: "20:31", "3 Nov 2026, 20:31". */
+export function momentText(iso: string, { locale }: Pick<Style, 'locale'>, now = new Date()): string {
+  const at = new Date(iso)
+  const time = at.toLocaleTimeString(locale || undefined, { hour: '2-digit', minute: '2-digit' })
+  return at.toDateString() === now.toDateString() ? time : `${dateText(iso, { locale })}, ${time}`
 }
 
 /** What to put into a field for editing: as typed, its unit named if it is another than the one now shown. */

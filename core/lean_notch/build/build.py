@@ -353,7 +353,7 @@ def _finished(
     typed = dict(blank.lengths) if blank else {}
     flat = FlatPart(
         part.id, part.title, part.board, region, shop.design.quantity(part), order.outlined.thickness, order.outlined.size,
-        (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks),
+        (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks), tuple(making.openings),
         tuple(making.edges.items()), tuple(making.corners.items()), making.failed,
     )  # fmt: skip
     return _Made(flat, (*findings, *making.findings, *said, *_eaten(order, making)))

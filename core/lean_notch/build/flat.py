@@ -50,7 +50,7 @@ class FlatPart:
 
     `region` has all that is cut through it, reliefs included; `marks` are what else is done on it. `size` is that of
     the blank it starts from, else that of its box; `typed` are those as typed, where it has a blank. `edges` and
-    `corners` are those of its steps that can still be pointed at, by name.
+    `corners` are those of its steps that can still be pointed at, by name; `openings` is what each step cuts out.
     """
 
     id: str
@@ -62,6 +62,7 @@ class FlatPart:
     size: tuple[float, float]
     typed: tuple[Length, Length] | None = None
     marks: tuple[FlatMark, ...] = ()
+    openings: tuple[FlatMark, ...] = ()
     edges: tuple[tuple[str, Segment], ...] = ()
     corners: tuple[tuple[str, Point], ...] = ()
     failed: FailedStep | None = None
@@ -78,7 +79,15 @@ class Making:
     regions: list[Region] = field(default_factory=list)
     cuts: list[Region] = field(default_factory=list)
     marks: list[FlatMark] = field(default_factory=list)
+    openings: list[FlatMark] = field(default_factory=list)
     edges: dict[str, Segment] = field(default_factory=dict)
     corners: dict[str, Point] = field(default_factory=dict)
     findings: list[Finding] = field(default_factory=list)
     failed: FailedStep | None = None
+
+    def copy(self) -> Making:
+        """As it is now, for going back when a step fails."""
+        return Making(
+            [*self.regions], [*self.cuts], [*self.marks], [*self.openings], {**self.edges}, {**self.corners},
+            self.findings, self.failed,
+        )  # fmt: skip

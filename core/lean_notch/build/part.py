@@ -90,7 +90,7 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
         if not step.on:
             continue
         path = f"parts/{part.id}/steps/{step.id}"
-        before = (list(making.regions), list(making.cuts), list(making.marks), dict(making.edges), dict(making.corners))
+        before = making.copy()
         try:
             if notches is not None and step is part.blank:
                 _start(making, step, names, notches)
@@ -98,9 +98,9 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
                 _take(making, part, step, shop, names, stack)
         except NotchError as error:
             error.field = _within(path, error.field)
-            if not before[0]:
+            if not before.regions:
                 raise
-            making.regions, making.cuts, making.marks, making.edges, making.corners = before
+            making = before
             making.failed = FailedStep(step.id, error)
             making.findings.append(
                 Finding(
@@ -199,6 +199,7 @@ def _shape(
         check_cuts((*making.cuts, *drawn.regions), part.title)
         _check_over(making, part, drawn.regions, title)
         making.cuts += drawn.regions
+        making.openings.append(_opening(part, step, drawn.regions))
     else:
         _carve(making)
         how = "union" if step.does == "add" else "intersection"
@@ -305,6 +306,10 @@ def _mark(
     making.marks.append(mark)
 
 
+def _opening(part: Part, step: ShapeStep, regions: tuple[Region, ...]) -> FlatMark:
+    return FlatMark(step.id, title_of(step), "cut", regions, (), step.side, f"parts/{part.id}/steps/{step.id}")
+
+
 def _sentence(title: str) -> str:
     return title[:1].upper() + title[1:]
 
@@ -380,14 +385,15 @@ def _mirror(making: Making, step: MirrorStep, at: Mapping[str, float]) -> None:
     _carve(making)
     motion = mirror((at["x"], at["y"]), step.angle)
     other = [motion.region(region) for region in making.regions]
-    marks = [_moved(mark, motion) for mark in making.marks]
+    marks, openings = ([_moved(mark, motion) for mark in some] for some in (making.marks, making.openings))
     if step.keep:
         making.regions = _combined(making.regions, other, "union")
         making.marks += [replace(mark, id=f"{mark.id}-mirrored") for mark in marks]
+        making.openings += openings
         making.edges |= {f"{step.id}.{name}": motion.segment(edge) for name, edge in making.edges.items()}
         making.corners |= {f"{step.id}.{name}": motion.point(place) for name, place in making.corners.items()}
         return
-    making.regions, making.marks = other, marks
+    making.regions, making.marks, making.openings = other, marks, openings
     making.edges = {name: motion.segment(edge) for name, edge in making.edges.items()}
     making.corners = {name: motion.point(place) for name, place in making.corners.items()}
 
@@ -405,10 +411,10 @@ def _turn(making: Making, step: TurnStep, at: Mapping[str, float]) -> None:
         return there.trace(back.trace(scaled_trace(to_origin.trace(one), k)))
 
     making.regions = [region(one) for one in making.regions]
-    making.marks = [
-        replace(mark, regions=tuple(map(region, mark.regions)), traces=tuple(map(trace, mark.traces)))
-        for mark in making.marks
-    ]
+    making.marks, making.openings = (
+        [replace(one, regions=tuple(map(region, one.regions)), traces=tuple(map(trace, one.traces))) for one in some]
+        for some in (making.marks, making.openings)
+    )
     making.edges = {
         name: there.segment(back.segment(scaled_edge(to_origin.segment(edge), k)))
         for name, edge in making.edges.items()

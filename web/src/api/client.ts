@@ -1,5 +1,7 @@
 import createClient from 'openapi-fetch'
 
+import { roundedText, type Style } from '../units'
+import { connection, Problem, renewWith, signedIn } from './connection'
 import type { components, paths } from './schema'
 
 /** Every call to the server goes through here; nothing else fetches. */
@@ -64,19 +66,7 @@ export type Changes = Schemas['ChangesOut']
 export type Task = Schemas['TaskOut']
 export type Unit = Schemas['EditsIn']['unit']
 
-/** What went wrong, with what to do; `status` is 0 when the server cannot be reached. */
-export class Problem extends Error {
-  constructor(
-    readonly code: string,
-    readonly why: string,
-    readonly fix: string,
-    readonly field: string,
-    readonly status: number,
-    readonly mend = '',
-  ) {
-    super(why)
-  }
-}
+export { Problem }
 
 const client = createClient<paths>({ baseUrl: '/' })
 let token = ''
@@ -87,10 +77,11 @@ client.use({
     return request
   },
   onError() {
+    connection.online = false
     return new Problem(
       'unreachable',
       'There is no connection to the server.',
-      'Your change is still in its field: try again in a moment.',
+      'Try again in a moment.',
       '',
       0,
     )
@@ -106,8 +97,10 @@ interface Settled {
 /** The client's own types lose tuples, so each call names the schema that it gets. */
 async function unwrap<T>(asked: Promise<Settled>): Promise<T> {
   const { data, error, response } = await asked
+  connection.online = true
   if (response.ok) return data as T
-  const { code, why, fix, field, mend } = (error ?? {}) as Partial<Problem>
+  if (response.status === 401) connection.signedOut = true
+  const { code, why, fix, field, mend, theirs, mine } = (error ?? {}) as Partial<Problem>
   throw new Problem(
     code ?? 'failed',
     why ?? `The server failed (${response.status}).`,
@@ -115,12 +108,15 @@ async function unwrap<T>(asked: Promise<Settled>): Promise<T> {
     field ?? '',
     response.status,
     mend ?? '',
+    theirs,
+    mine,
   )
 }
 
 async function session(asked: Promise<Settled>): Promise<Session> {
   const answer = await unwrap<Session>(asked)
   token = answer.token
+  if (answer.name) signedIn()
   return answer
 }
 
@@ -137,6 +133,7 @@ export const api = {
   session: () => session(client.GET('/api/session')),
   signIn: (name: string, password: string) =>
     session(client.POST('/api/session', { body: { name, password } })),
+  changeName: (shown: string) => session(client.PATCH('/api/session', { body: { shown } })),
   signOut: () => session(client.DELETE('/api/session')),
   choices: () => unwrap<Choices>(client.GET('/api/choices')),
   stocks: () => unwrap<Stock[]>(client.GET('/api/stocks')),
@@ -280,6 +277,11 @@ export const api = {
     unwrap<Check | Task>(
       client.POST('/api/check', { body: { file: '' }, bodySerializer: () => formOf(file) }),
     ),
-  jobSheetAddress: (id: number) => `/api/designs/${id}/job-sheet`,
+  jobSheetAddress: (id: number, { unit, finest, locale }: Style) => {
+    const given = { unit, fractions: String(finest), mark: roundedText(0.5, 1, { locale }).charAt(1) }
+    return `/api/designs/${id}/job-sheet?${new URLSearchParams(given).toString()}`
+  },
   fileAddress: (id: number) => `/api/exports/${id}/file`,
 }
+
+renewWith(api.session)

@@ -642,7 +642,11 @@ export interface paths {
     delete: operations['accounts_api_sign_out']
     options?: never
     head?: never
-    patch?: never
+    /**
+     * Change Name
+     * @description What others see as the maker's name; signing in stays as it is.
+     */
+    patch: operations['accounts_api_change_name']
     trace?: never
   }
   '/api/stocks': {
@@ -984,7 +988,7 @@ export interface components {
     }
     /**
      * ChangeOut
-     * @description A figure before and after; `about` is the part it belongs to.
+     * @description A figure before and after: `key` of `subject` in the ledger; `about` is the part it belongs to, in words.
      */
     ChangeOut: {
       /** About */
@@ -993,11 +997,15 @@ export interface components {
       after: number | null
       /** Before */
       before: number | null
+      /** Key */
+      key: string
       /**
        * Kind
        * @enum {string}
        */
       kind: 'length' | 'count' | 'share' | 'area' | 'word'
+      /** Subject */
+      subject: string
       /** Title */
       title: string
       /** Word After */
@@ -1079,6 +1087,35 @@ export interface components {
       usual_speeds: {
         [key: string]: components['schemas']['SpeedValues']
       }
+    }
+    /**
+     * ConflictProblem
+     * @description `theirs` is what was saved since, the oldest first; `mine` is what would have been, in words.
+     */
+    ConflictProblem: {
+      /** Code */
+      code: string
+      /** Field */
+      field: string
+      /** Fix */
+      fix: string
+      /**
+       * Mend
+       * @default
+       */
+      mend: string
+      /**
+       * Mine
+       * @default
+       */
+      mine: string
+      /**
+       * Theirs
+       * @default []
+       */
+      theirs: components['schemas']['Saved'][]
+      /** Why */
+      why: string
     }
     /**
      * ContactOut
@@ -1234,7 +1271,8 @@ export interface components {
     /**
      * DesignCard
      * @description A job on the maker's first page: its parts' silhouettes and what it is made of. One that cannot be read or computed
-     *     any more has a `problem`; one whose picture is not made yet has no silhouettes.
+     *     any more has a `problem`; one whose picture is not made yet has no silhouettes. `proof` is that of the revision shown;
+     *     `proved_before` tells whether an older one was proved.
      */
     DesignCard: {
       /** Boards */
@@ -1251,6 +1289,9 @@ export interface components {
       /** News */
       news: string[]
       problem: components['schemas']['Problem'] | null
+      proof: components['schemas']['VerdictOut'] | null
+      /** Proved Before */
+      proved_before: boolean
       /** Revision */
       revision: number
       /** Silhouettes */
@@ -1479,6 +1520,9 @@ export interface components {
        * Format: date-time
        */
       made: string
+      proof: components['schemas']['VerdictOut'] | null
+      /** Revision */
+      revision: number
       /** Sheet */
       sheet: number
     }
@@ -2135,6 +2179,11 @@ export interface components {
       /** Since */
       since?: number | null
     }
+    /** NameIn */
+    NameIn: {
+      /** Shown */
+      shown: string
+    }
     /**
      * NewsOut
      * @description What the workshop says of a board of the job or its machine otherwise than the job's own copy: `what` differs, and
@@ -2195,7 +2244,7 @@ export interface components {
     /**
      * PartOut
      * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
-     *     `corners` and `edges` are the names of those that steps and joints may point at.
+     *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge.
      */
     PartOut: {
       /** Board */
@@ -2216,6 +2265,10 @@ export interface components {
       path: string
       /** Quantity */
       quantity: number
+      /** Sides */
+      sides: {
+        [key: string]: [number, number, number, number]
+      }
       /** Steps */
       steps: components['schemas']['StepOut'][]
       /** Thickness */
@@ -2554,10 +2607,14 @@ export interface components {
     }
     /**
      * ProofOut
-     * @description What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
-     *     are what the beam's centre follows.
+     * @description With the state that it is of, and when that was proved first.
      */
     ProofOut: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string
       /** Findings */
       findings: components['schemas']['Finding'][]
       /** Finished */
@@ -2580,6 +2637,10 @@ export interface components {
       paths: {
         [key: string]: components['schemas']['CutPathOut'][]
       }
+      /** Provided */
+      provided: string
+      /** Revision */
+      revision: number
       /** Route */
       route: components['schemas']['Stop'][]
       /** Sentence */
@@ -2661,6 +2722,23 @@ export interface components {
       shown: boolean
     }
     /**
+     * Saved
+     * @description What was saved meanwhile: a revision in words, and whose it is.
+     */
+    Saved: {
+      /** By */
+      by: string
+      /** Number */
+      number: number
+      /**
+       * Saved
+       * Format: date-time
+       */
+      saved: string
+      /** Sentence */
+      sentence: string
+    }
+    /**
      * ScaleValues
      * @description The clearance each fit is made with, and the five limits between the six words.
      */
@@ -2678,12 +2756,15 @@ export interface components {
     }
     /**
      * SessionOut
-     * @description `token` goes back in the header X-CSRFToken with every change. `demo` offers the demo's own maker.
+     * @description `name` is what one signs in with, `shown` what others see. `token` goes back in the header X-CSRFToken with every change.
+     *     `demo` offers the demo's own maker.
      */
     SessionOut: {
       demo: components['schemas']['DemoMaker'] | null
       /** Name */
       name: string | null
+      /** Shown */
+      shown: string
       /** Token */
       token: string
     }
@@ -2886,6 +2967,8 @@ export interface components {
       id: string
       /** On */
       on: boolean
+      /** Opening */
+      opening: boolean
       /**
        * Operation
        * @enum {string}
@@ -3331,6 +3414,26 @@ export interface components {
       stock?: number | null
     }
     /**
+     * VerdictOut
+     * @description What is remembered of a revision's proof, without computing it again.
+     */
+    VerdictOut: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string
+      /** Provided */
+      provided: string
+      /** Sentence */
+      sentence: string
+      /**
+       * Verdict
+       * @enum {string}
+       */
+      verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
+    }
+    /**
      * WorkOut
      * @description One operation on a sheet: how many paths, how long they are in mm, and how many seconds they take.
      */
@@ -3483,7 +3586,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -3560,7 +3663,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -3673,7 +3776,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -3766,7 +3869,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -3819,7 +3922,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4001,7 +4104,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4054,7 +4157,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4138,7 +4241,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4191,7 +4294,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4244,7 +4347,7 @@ export interface operations {
           [name: string]: unknown
         }
         content: {
-          'application/json': components['schemas']['Problem']
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4979,6 +5082,39 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['SessionOut']
+        }
+      }
+    }
+  }
+  accounts_api_change_name: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NameIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['SessionOut']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
         }
       }
     }

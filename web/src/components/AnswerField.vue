@@ -2,30 +2,31 @@
 import { computed } from 'vue'
 
 import type { FieldInfo } from '../api/client'
+import { useSay } from '../composables/useSay'
+import ChoiceField from '../kit/ChoiceField.vue'
+import FlagField from '../kit/FlagField.vue'
+import { optionsOf, type Option } from '../kit/options'
+import TextField from '../kit/TextField.vue'
 import { typed } from '../steps'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { editText } from '../units'
 import LengthField from './LengthField.vue'
-import ProblemNote from './ProblemNote.vue'
 
 /** One field of a step, as the core describes it; an answer is put at its path. */
 const props = defineProps<{
   info: FieldInfo
   path: string
   value: unknown
-  choices?: readonly (readonly [string, string])[]
+  choices?: readonly Option[]
 }>()
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const field = computed(() => `${props.path}/${props.info.name}`)
 const problem = computed(() => job.problemAt(field.value))
-const options = computed(() => props.choices ?? (props.info.choices ?? []).map((one) => [one, one] as const))
+const options = computed(() => props.choices ?? optionsOf(props.info.choices ?? []))
 const put = (value: unknown) => job.put(field.value, value)
-const valueOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
 const text = computed(() => {
   const { text: shown, unit } = typed(props.value)
-  return shown ? editText(shown, unit, settings.unit) : ''
+  return shown ? say.edit(shown, unit) : ''
 })
 </script>
 
@@ -33,45 +34,44 @@ const text = computed(() => {
   <LengthField
     v-if="info.kind === 'length'"
     :field="field"
-    :label="`${info.title}, ${settings.unit}`"
+    :label="info.title"
     :text="text"
     :placeholder="info.help"
     @commit="put($event)"
   />
-  <label v-else-if="info.kind === 'flag'" class="flag" :data-field="field">
-    <input
-      type="checkbox"
-      :checked="value === true"
-      @change="put(($event.target as HTMLInputElement).checked)"
-    />
-    {{ info.title }}
-  </label>
-  <label v-else :data-field="field">
-    {{ info.title }}
-    <select v-if="info.kind === 'choice'" class="boxed" :value="value" @change="put(valueOf($event))">
-      <option v-for="[name, title] in options" :key="name" :value="name">{{ title }}</option>
-    </select>
-    <input
-      v-else
-      class="boxed"
-      :class="{ figure: info.kind !== 'words' }"
-      :value="value"
-      :placeholder="info.help"
-      :aria-invalid="problem ? 'true' : undefined"
-      @change="put(valueOf($event))"
-    />
-    <ProblemNote v-if="problem" :problem="problem" />
-  </label>
+  <FlagField
+    v-else-if="info.kind === 'flag'"
+    class="flag"
+    :label="info.title"
+    :field="field"
+    :model-value="value === true"
+    :problem="problem"
+    @update:model-value="put($event)"
+  />
+  <ChoiceField
+    v-else-if="info.kind === 'choice'"
+    :label="info.title"
+    :field="field"
+    :options="options"
+    :model-value="String(value ?? '')"
+    :problem="problem"
+    @update:model-value="put($event)"
+  />
+  <TextField
+    v-else
+    :label="info.title"
+    :field="field"
+    :text="String(value ?? '')"
+    :words="info.kind === 'words'"
+    :placeholder="info.help"
+    :problem="problem"
+    @commit="put($event)"
+    @clear="job.problem = null"
+  />
 </template>
 
 <style scoped>
 .flag {
-  display: flex;
-  gap: 8px;
   align-self: end;
-  padding-bottom: 6px;
-}
-input[type='checkbox'] {
-  accent-color: var(--deep);
 }
 </style>

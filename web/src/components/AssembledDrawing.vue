@@ -3,15 +3,18 @@ import { computed, ref } from 'vue'
 
 import { assembled, project, type Panel } from '../geometry/standing'
 import type { Box } from '../geometry/view'
+import { useSay } from '../composables/useSay'
+import { usePicking } from '../composables/usePicking'
+import { pickOf } from '../stores/selection'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit } from '../units'
 import DrawingFrame from './DrawingFrame.vue'
 
 /** The parts standing as they will, to scale along each axis; they can be drawn apart. Joints are picked here. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
+const { onPick, onMenu } = usePicking()
 const apart = ref(0)
+const titles = computed(() => new Map(job.design!.parts.map(({ id, title }) => [id, title])))
 
 /** Every part where it stands; one that stands nowhere is not drawn. */
 const panels = computed<Panel[]>(() => {
@@ -37,49 +40,60 @@ const joints = computed(() =>
 
 /** Where something is wrong, as far as it has a place when the parts stand together. */
 const findings = computed(() => {
-  const proof = job.proof?.moves === job.design!.moves ? job.proof.findings : job.design!.findings
-  return proof.flatMap((one) => (one.space ? [{ ...one, at: project(one.space) }] : []))
+  const found = job.fresh ? job.fresh.findings : job.design!.findings
+  return found.flatMap((one) => (one.space ? [{ ...one, at: project(one.space) }] : []))
 })
 
 const selectedParts = computed(() => {
-  const mate = job.design!.mates.find(({ id }) => job.selected === `joint:${id}`)
-  return mate ? [mate.first.part, mate.second.part] : [job.selected.replace('part:', '')]
+  const mate = job.design!.mates.find(({ id }) => id === job.picked.joint)
+  return mate ? [mate.first.part, mate.second.part] : [job.picked.part]
 })
 </script>
 
 <template>
   <div class="assembled">
-    <DrawingFrame :box="box" label="Assembled" :readout="false">
+    <DrawingFrame :box="box" label="Assembled" :readout="false" @pick="onPick" @menu="onMenu">
       <template #default>
         <path
           v-for="(face, i) in faces"
           :key="i"
           :class="[face.kind, { selected: selectedParts.includes(face.part) }]"
           :d="`M${face.points.map((p) => p.join(' ')).join('L')}Z`"
-          @click="job.selected = `part:${face.part}`"
+          :data-pick="pickOf('part', face.part)"
+          :tabindex="face.kind === 'face' ? 0 : undefined"
+          :role="face.kind === 'face' ? 'button' : undefined"
+          :aria-label="face.kind === 'face' ? titles.get(face.part) : undefined"
+          @keydown.enter="job.toggle('part', face.part)"
         />
       </template>
-      <template v-if="!apart" #over="{ at }">
+      <template #over="{ at }">
         <line
-          v-for="{ mate, start, end } in joints"
+          v-for="{ mate, start, end } in apart ? [] : joints"
           :key="mate.id"
           class="joint"
-          :class="{ selected: job.selected === `joint:${mate.id}` }"
+          :class="{ selected: job.picked.joint === mate.id }"
           :x1="at(start)[0]"
           :y1="at(start)[1]"
           :x2="at(end)[0]"
           :y2="at(end)[1]"
-          @click="job.selected = `joint:${mate.id}`"
+          :data-pick="pickOf('joint', mate.id)"
+          tabindex="0"
+          role="button"
+          :aria-label="`Joint: ${mate.title}`"
+          :aria-pressed="job.picked.joint === mate.id"
+          @keydown.enter="job.toggle('joint', mate.id)"
         />
-        <g v-for="(finding, i) in findings" :key="`finding-${i}`" :class="finding.severity">
-          <title>{{ inUnit(finding.why, settings.unit) }}</title>
+        <g v-for="(finding, i) in apart ? [] : findings" :key="`finding-${i}`" :class="finding.severity">
+          <title>{{ say.sentence(finding.why) }}</title>
           <circle :cx="at(finding.at)[0]" :cy="at(finding.at)[1]" r="9" />
         </g>
       </template>
     </DrawingFrame>
-    <label class="apart small"
-      >together <input v-model.number="apart" type="range" min="0" max="100" /> apart</label
-    >
+    <div class="apart small">
+      <span aria-hidden="true">Together</span>
+      <ElSlider v-model="apart" aria-label="How far apart" size="small" :show-tooltip="false" />
+      <span aria-hidden="true">Apart</span>
+    </div>
   </div>
 </template>
 
@@ -117,6 +131,11 @@ circle {
   stroke-linecap: round;
   cursor: pointer;
 }
+.joint:focus-visible,
+path:focus-visible {
+  stroke: var(--deep);
+  stroke-width: 3;
+}
 .joint:hover {
   stroke: color-mix(in srgb, var(--deep) 30%, transparent);
 }
@@ -128,11 +147,9 @@ circle {
   left: 22px;
   top: 12px;
   display: flex;
-  gap: 8px;
+  gap: 14px;
   align-items: center;
+  width: 16rem;
   color: var(--second);
-}
-input {
-  accent-color: var(--deep);
 }
 </style>

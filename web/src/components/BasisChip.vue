@@ -1,38 +1,35 @@
 <script setup lang="ts">
-import { nextTick, onBeforeUnmount, ref, useId } from 'vue'
+import { onClickOutside } from '@vueuse/core'
+import { nextTick, ref, useId, useTemplateRef } from 'vue'
 
 /** One number of the basis; it opens in place to be changed. Escape and a click elsewhere close it. */
 const props = defineProps<{ title: string; changed: boolean; problem: boolean }>()
 const emit = defineEmits<{ closed: [] }>()
 const open = ref(false)
-const root = ref<HTMLElement | null>(null)
+const root = useTemplateRef('root')
 const id = useId()
 
-function outside(event: Event): void {
-  const target = event.target as Element
-  if (!root.value?.contains(target) && !target.closest('.el-overlay')) close() // a dialog that it opened is its own
-}
+// What it opened itself, a list or a dialog, is its own.
+onClickOutside(root, () => open.value && close(), { ignore: ['.el-overlay', '.el-popper'] })
 
 async function toggle(): Promise<void> {
   if (open.value) return close()
   open.value = true
-  document.addEventListener('pointerdown', outside)
   await nextTick()
-  root.value?.querySelector<HTMLElement>('.panel input, .panel select, .panel button')?.focus()
+  root.value?.querySelector<HTMLElement>('.panel input, .panel button')?.focus()
 }
 
 function close(): void {
   open.value = false
   emit('closed')
-  document.removeEventListener('pointerdown', outside)
 }
 
-function escape(): void {
+function escape(event: KeyboardEvent): void {
+  if (!open.value) return
+  event.preventDefault()
   close()
   root.value?.querySelector<HTMLElement>('.chip')?.focus()
 }
-
-onBeforeUnmount(() => document.removeEventListener('pointerdown', outside))
 </script>
 
 <template>
@@ -41,7 +38,7 @@ onBeforeUnmount(() => document.removeEventListener('pointerdown', outside))
       class="chip"
       :class="{ changed, problem }"
       :aria-expanded="open"
-      :aria-controls="id"
+      :aria-controls="open ? id : undefined"
       @click="toggle"
     >
       <span class="small second">{{ props.title }}</span>
@@ -56,28 +53,27 @@ onBeforeUnmount(() => document.removeEventListener('pointerdown', outside))
   position: relative;
   border-right: 1px dashed var(--line);
 }
-.chip {
+.holder .chip {
   display: grid;
   align-content: center;
   height: 100%;
-  padding: 4px 16px;
+  padding: 4px 14px;
   border: 0;
+  border-block: 3px solid transparent;
   border-radius: 0;
-  border-bottom: 3px solid transparent;
-  border-top: 3px solid transparent;
   white-space: nowrap;
 }
-.chip:hover,
-.chip[aria-expanded='true'] {
+.holder .chip:hover,
+.holder .chip[aria-expanded='true'] {
   background: var(--sheet);
 }
-.chip:focus-visible {
+.holder .chip:focus-visible {
   outline-offset: -3px;
 }
-.chip.changed {
+.holder .chip.changed {
   border-bottom-color: var(--ochre);
 }
-.chip.problem {
+.holder .chip.problem {
   border-bottom-color: var(--bad);
 }
 .value {
@@ -90,10 +86,21 @@ onBeforeUnmount(() => document.removeEventListener('pointerdown', outside))
   z-index: 20;
   top: 100%;
   left: 0;
-  width: 300px;
+  width: min(22rem, calc(100vw - 24px));
+  max-height: 72vh;
   padding: 14px 16px;
+  overflow-y: auto;
   background: var(--panel);
   border: 1px solid var(--ink);
   border-top: 3px solid var(--deep);
+}
+@media (max-width: 860px) {
+  .holder {
+    position: static;
+  }
+  .panel {
+    left: 12px;
+    top: auto;
+  }
 }
 </style>

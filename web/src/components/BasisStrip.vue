@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useSay } from '../composables/useSay'
+import ChoiceField from '../kit/ChoiceField.vue'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { lengthText, shortText, signedText, withinText } from '../units'
 import BasisChip from './BasisChip.vue'
 import DotStrip from './DotStrip.vue'
 import FitEditor from './FitEditor.vue'
@@ -12,9 +12,9 @@ import StockEditor from './StockEditor.vue'
 
 /** Reads like a sum: thickness, kerf, fit, bed, and what follows from them. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const basis = computed(() => job.basis!)
-const length = (mm: number) => lengthText(mm, settings.unit)
+const length = (mm: number) => say.length(mm)
 
 /** With several boards, what follows for each of the first few. */
 const several = computed(() => (job.design!.boards.length > 1 ? job.design!.boards.slice(0, 3) : []))
@@ -38,20 +38,19 @@ function forget(): void {
   <section class="strip" aria-label="Basis">
     <div class="head">
       <h2>Basis</h2>
-      <select
+      <ChoiceField
         v-if="job.design!.boards.length > 1"
-        class="boxed small"
-        aria-label="Board"
-        :value="job.board!.id"
-        @change="job.chosenBoard = ($event.target as HTMLSelectElement).value"
-      >
-        <option v-for="one in job.design!.boards" :key="one.id" :value="one.id">{{ one.title }}</option>
-      </select>
+        label="Board"
+        hide-label
+        :options="job.design!.boards.map(({ id, title }) => ({ value: id, label: title }))"
+        :model-value="job.board!.id"
+        @update:model-value="job.chosenBoard = $event"
+      />
       <p v-else class="small second">what was measured</p>
     </div>
     <BasisChip
       @closed="forget"
-      :title="`${basis.stock.name}, nominal ${shortText(basis.stock.nominal, settings.unit)} · ${basis.stock.readings.length} reading${basis.stock.readings.length > 1 ? 's' : ''}`"
+      :title="`${basis.stock.name}, nominal ${say.short(basis.stock.nominal)} · ${basis.stock.readings.length} reading${basis.stock.readings.length > 1 ? 's' : ''}`"
       :changed="changed('thickness', 'spread')"
       :problem="wrong('readings', 'stock')"
     >
@@ -61,7 +60,7 @@ function forget(): void {
           ><template v-if="basis.stock.readings.length > 1"
             >± {{ length((basis.thick - basis.thin) / 2) }}</template
           >
-          {{ settings.unit }}</span
+          {{ say.unit }}</span
         >
         <DotStrip
           :readings="basis.stock.readings"
@@ -81,9 +80,9 @@ function forget(): void {
       <template #value>
         <b class="figure big">{{ length(basis.machine.kerf) }}</b>
         <span v-if="basis.machine.found" class="figure second">{{
-          withinText(basis.machine.found.within, settings.unit)
+          say.within(basis.machine.found.within)
         }}</span>
-        <span class="figure second">{{ settings.unit }}</span>
+        <span class="figure second">{{ say.unit }}</span>
         <b v-if="basis.doubts.length" class="ochre">?</b>
       </template>
       <MachineEditor />
@@ -91,20 +90,20 @@ function forget(): void {
     <BasisChip @closed="forget" title="Fit" :changed="changed('clearance')" :problem="wrong('clearance')">
       <template #value>
         <b class="big">{{ basis.fit }}</b>
-        <span class="figure second">{{ signedText(basis.clearance, settings.unit, 2) }}</span>
+        <span class="figure second">{{ say.signed(basis.clearance, 2) }}</span>
       </template>
       <FitEditor />
     </BasisChip>
     <div class="bed">
       <span class="small second">Bed</span>
       <span class="figure big">
-        {{ shortText(basis.machine.bed_width, settings.unit) }} ×
-        {{ shortText(basis.machine.bed_height, settings.unit) }}
+        {{ say.short(basis.machine.bed_width) }} ×
+        {{ say.short(basis.machine.bed_height) }}
       </span>
     </div>
     <div class="sum">
       <template v-if="job.design!.boards.length === 1">
-        <span class="small">Slot for this board</span>
+        <span class="small">Slot for this board, {{ say.unit }}</span>
         <span>
           <b class="figure big">{{ length(basis.slot) }}</b>&ensp;
           <span class="figure">cut path {{ length(basis.slot_drawn) }}</span>
@@ -121,36 +120,27 @@ function forget(): void {
 <style scoped>
 .strip {
   display: flex;
+  min-height: 3.9rem;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
 }
 .head {
-  width: 178px;
+  width: 12rem;
   flex: none;
-  padding: 10px 16px;
+  padding: 8px 16px;
   border-right: 1px solid var(--line);
 }
-h2 {
-  font-size: 15px;
-  font-weight: 600;
-}
-.head .boxed {
-  padding: 0 4px;
-}
 .big {
-  font-size: 20px;
-}
-b.big {
-  font-weight: 700;
+  font-size: 1.35rem;
 }
 .bed {
   display: grid;
   align-content: center;
-  padding: 4px 16px;
+  padding: 4px 14px;
   white-space: nowrap;
 }
 .bed .big {
-  font-size: 17px;
+  font-size: 1.15rem;
 }
 .sum {
   display: grid;
@@ -164,5 +154,27 @@ b.big {
 }
 .here {
   font-weight: 600;
+}
+@media (max-width: 1240px) {
+  .bed {
+    display: none;
+  }
+  .head {
+    width: 9.5rem;
+  }
+}
+@media (max-width: 1120px) {
+  .strip :deep(.value svg) {
+    display: none;
+  }
+}
+@media (max-width: 860px) {
+  .strip {
+    flex-wrap: wrap;
+  }
+  .sum {
+    flex: 1;
+    margin: 0;
+  }
 }
 </style>

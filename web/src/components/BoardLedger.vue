@@ -3,10 +3,12 @@ import { computed, ref, watch } from 'vue'
 
 import type { Choices, Problem, Stock, StockChange } from '../api/client'
 import { cornersText, readCorners } from '../rack'
+import { useSay } from '../composables/useSay'
+import ChoiceField from '../kit/ChoiceField.vue'
+import { optionsOf } from '../kit/options'
 import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
 import RowsEditor from './RowsEditor.vue'
-import TextField from './TextField.vue'
+import TextField from '../kit/TextField.vue'
 
 /** What is written down of a board, each figure edited where it stands. */
 const props = defineProps<{
@@ -15,10 +17,11 @@ const props = defineProps<{
   change: (changes: StockChange) => Promise<boolean>
   problemAt: (field: string) => Problem | null
 }>()
+const say = useSay()
 const settings = useSettings()
 const sizeDraft = ref<Record<string, string> | null>(null)
 const cutDraft = ref<Record<string, string> | null>(null)
-const short = (mm: number) => shortText(mm, settings.unit)
+const short = (mm: number) => say.short(mm)
 
 watch(
   () => props.stock.id,
@@ -36,7 +39,7 @@ const sizes = computed(() => {
 const offcuts = computed(() =>
   props.stock.document.offcuts.map(({ name, outline }) => ({
     name,
-    outline: cornersText(outline, settings.unit),
+    outline: cornersText(outline, settings.style),
   })),
 )
 
@@ -83,37 +86,30 @@ function sizeProblem(field: string): Problem | null {
       :problem="problemAt('name')"
       @commit="change({ name: $event })"
     />
-    <label>
-      Kind
-      <select
-        class="boxed"
-        :value="stock.document.kind"
-        @change="change({ kind: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="kind in choices.stock_kinds" :key="kind">{{ kind }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      label="Kind"
+      :options="optionsOf(choices.stock_kinds)"
+      :model-value="stock.document.kind"
+      @update:model-value="change({ kind: $event })"
+    />
     <TextField
       field="nominal"
-      :label="`Sold as, ${settings.unit}`"
+      label="Nominal thickness"
+      :unit="say.unit"
       :text="short(stock.document.nominal)"
       :problem="problemAt('nominal')"
       @commit="change({ nominal: $event })"
     />
-    <label>
-      Grain or corrugation
-      <select
-        class="boxed"
-        :value="stock.document.direction"
-        @change="change({ direction: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="direction in choices.directions" :key="direction">{{ direction }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      label="Grain or corrugation"
+      :options="optionsOf(choices.directions)"
+      :model-value="stock.document.direction"
+      @update:model-value="change({ direction: $event })"
+    />
     <TextField
       field="price"
       label="Price of a sheet"
-      :text="stock.document.price === null ? '' : String(stock.document.price)"
+      :text="stock.document.price == null ? '' : say.number(stock.document.price, 2)"
       :problem="problemAt('price')"
       @commit="change({ price: $event })"
     />
@@ -128,33 +124,35 @@ function sizeProblem(field: string): Problem | null {
       @commit="change({ note: $event })"
     />
   </div>
-  <h2>Sheets at hand, in {{ settings.unit }}</h2>
+  <h2>Sheets at hand, {{ say.unit }}</h2>
   <RowsEditor
     v-model:draft="sizeDraft"
     :columns="[
-      { name: 'width', label: 'width' },
-      { name: 'height', label: 'height' },
-      { name: 'count', label: 'how many' },
+      { name: 'width', label: 'Width' },
+      { name: 'height', label: 'Height' },
+      { name: 'count', label: 'Count' },
     ]"
     :rows="sizes"
     field="sizes"
-    add="add another size"
+    add="Add another size"
     :problem-at="sizeProblem"
     @commit="changeSizes"
   />
-  <p class="small second">Jobs start on the first. Leave “how many” empty for as many as it takes.</p>
+  <p class="small second">New jobs use the first size. Leave the count empty for as many as it takes.</p>
   <h2>Off-cuts</h2>
   <RowsEditor
     v-model:draft="cutDraft"
     :columns="[
-      { name: 'name', label: 'name', words: true },
-      { name: 'outline', label: 'corners, or width × height', below: true },
+      { name: 'name', label: 'Name', words: true },
+      { name: 'outline', label: 'Corners, or width × height', below: true },
     ]"
     :rows="offcuts"
     field="offcuts"
-    add="add an off-cut"
+    add="Add an off-cut"
     :problem-at="problemAt"
     @commit="changeOffcuts"
   />
-  <p class="small second">Each corner as x y, once round, semicolons between: 0 0; 9 0; 9 4; 0 7</p>
+  <p class="small second">
+    Type a size, or each corner as x y in order, with semicolons between: 0 0; 9 0; 9 4; 0 7
+  </p>
 </template>

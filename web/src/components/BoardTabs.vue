@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { freeName } from '../steps'
 import { useJob } from '../stores/job'
-import TextField from './TextField.vue'
+import TextField from '../kit/TextField.vue'
 
 /** The boards of the job: which one is looked at; one may be added, renamed, and removed where no part is of it. */
 const job = useJob()
@@ -20,17 +20,13 @@ async function add(): Promise<void> {
 
 <template>
   <section class="boards">
-    <span v-if="boards.length > 1" role="group" aria-label="Boards">
-      <button
-        v-for="one in boards"
-        :key="one.id"
-        class="plain small"
-        :aria-pressed="one.id === job.board?.id"
-        @click="job.chosenBoard = one.id"
-      >
-        {{ one.title }}
-      </button>
-    </span>
+    <ElSegmented
+      v-if="boards.length > 1"
+      aria-label="Boards"
+      :model-value="job.board!.id"
+      :options="boards.map(({ id, title }) => ({ value: id, label: title }))"
+      @change="job.chosenBoard = String($event)"
+    />
     <template v-if="boards.length > 1 && job.board">
       <TextField
         class="title"
@@ -43,31 +39,29 @@ async function add(): Promise<void> {
         @commit="job.put(`boards/${job.board!.id}/title`, $event)"
         @clear="job.problem = null"
       />
-      <button
-        class="link small"
+      <ElButton
+        link
+        size="small"
         :disabled="used"
-        :title="used ? 'parts are of it' : undefined"
+        :title="used ? 'Parts are cut from it' : undefined"
         @click="job.edit({ verb: 'drop', path: `boards/${job.board!.id}` })"
       >
         Remove
-      </button>
+      </ElButton>
     </template>
-    <button class="link small" @click="add">Add another board to this job</button>
+    <ElButton link size="small" @click="add">Add another board to this job</ElButton>
   </section>
 </template>
 
 <style scoped>
 .boards {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
   grid-column: 1 / -1;
 }
 .title {
-  width: 150px;
-}
-[aria-pressed='true'] {
-  border-color: var(--deep);
-  background: var(--deep-wash);
+  width: 11rem;
 }
 </style>

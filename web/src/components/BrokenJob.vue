@@ -1,20 +1,20 @@
 <script setup lang="ts">
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { editText } from '../units'
 import LengthField from './LengthField.vue'
 import ProblemNote from './ProblemNote.vue'
 import RecipeSettings from './RecipeSettings.vue'
 
 /** A job that cannot be computed any more: why, and the fields with which it may be mended. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const answered = (name: string) => job.design!.answers.some(({ setting }) => setting.name === name)
+const NAMES = { margin: 'Margin', spacing: 'Spacing' } as const
 const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensions/${name}/length`)
 </script>
 
 <template>
-  <main>
+  <main id="main" tabindex="-1">
     <h1>This job cannot be computed</h1>
     <ProblemNote :problem="job.problem ?? job.design!.problem!" />
     <p v-if="!job.design!.boards.length" class="second">
@@ -27,7 +27,7 @@ const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensio
         :key="one.name"
         :field="pathOf(one.name)"
         :label="one.title"
-        :text="editText(one.text, one.unit, settings.unit)"
+        :text="say.edit(one.text, one.unit)"
         @commit="job.put(pathOf(one.name), $event)"
       />
       <template v-for="{ id, title, ...board } in job.design!.boards" :key="id">
@@ -35,8 +35,12 @@ const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensio
           v-for="what in ['margin', 'spacing'] as const"
           :key="what"
           :field="`layout/${id}/${what}`"
-          :label="job.design!.boards.length > 1 ? `${what} on sheets of ${title}` : `${what} on sheets`"
-          :text="editText(String(board[what]), 'mm', settings.unit)"
+          :label="
+            job.design!.boards.length > 1
+              ? `${NAMES[what]} on sheets of ${title}`
+              : `${NAMES[what]} on sheets`
+          "
+          :text="say.edit(String(board[what]), 'mm')"
           @commit="job.put(`layout/${id}/${what}`, $event)"
         />
       </template>
@@ -51,12 +55,8 @@ main {
   display: grid;
   align-content: start;
   gap: 12px;
-  max-width: 480px;
+  max-width: 32rem;
   padding: 30px 24px;
   overflow-y: auto;
-}
-h1 {
-  font-size: 18px;
-  font-weight: 600;
 }
 </style>

@@ -1,21 +1,20 @@
 <script setup lang="ts">
 import type { Change } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { lengthText } from '../units'
+import { useSay } from '../composables/useSay'
 
 /** Figures before and after, parts below the rest. */
 defineProps<{ changes: readonly Change[] }>()
-const settings = useSettings()
+const say = useSay()
 
 function show(value: number | null, word: string, kind: Change['kind']): string {
   if (value === null) return word
-  return kind === 'length' ? lengthText(value, settings.unit) : String(Number(value.toFixed(3)))
+  return kind === 'length' ? say.length(value) : say.number(value, 3)
 }
 </script>
 
 <template>
   <ul class="small">
-    <li v-for="change in changes" :key="`${change.about}/${change.title}`">
+    <li v-for="change in changes" :key="`${change.subject}/${change.key}`">
       <span>{{ change.about }} {{ change.title }}</span>
       <span class="figure second">{{ show(change.before, change.word_before, change.kind) }}</span>
       <span class="figure">→ {{ show(change.after, change.word_after, change.kind) }}</span>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { Problem } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { signedText } from '../units'
+import { useSay } from '../composables/useSay'
+import { optionsOf } from '../kit/options'
+import PickField from '../kit/PickField.vue'
 import ProblemNote from './ProblemNote.vue'
 
 /** How each pair of a comb felt: a row a pair, tightest first, a column a feel. Arrow keys go along a row. */
@@ -12,85 +15,58 @@ const props = defineProps<{
   problem: Problem | null
 }>()
 const emit = defineEmits<{ answer: [index: number, feel: string] }>()
-const settings = useSettings()
+const say = useSay()
+const options = computed(() => [...optionsOf(props.feels), { value: '', label: 'not tried' }])
 const problemAt = (index: number) => (props.problem?.field === `answers[${index}]` ? props.problem : null)
 </script>
 
 <template>
-  <table>
-    <thead>
-      <tr class="small second">
-        <th scope="col">pair</th>
-        <th scope="col">clearance</th>
-        <th v-for="feel in feels" :key="feel" scope="col">{{ feel }}</th>
-        <th scope="col">not tried</th>
-      </tr>
-    </thead>
-    <tbody>
-      <template v-for="(clearance, i) in clearances" :key="i">
-        <tr :class="{ wrong: problemAt(i) }">
+  <div class="wide">
+    <table>
+      <thead>
+        <tr class="small second">
+          <th scope="col">Pair</th>
+          <th scope="col">Clearance, {{ say.unit }}</th>
+          <th scope="col">How it felt</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(clearance, i) in clearances" :key="i" :class="{ wrong: problemAt(i) }">
           <th scope="row" class="figure">{{ i + 1 }}</th>
-          <td class="figure second">{{ signedText(clearance, settings.unit) }}</td>
-          <td v-for="feel in [...feels, '']" :key="feel">
-            <label :class="{ chosen: feel && answers[i] === feel }">
-              <span class="unseen">pair {{ i + 1 }} {{ feel || 'not tried' }}</span>
-              <input
-                type="radio"
-                :name="`answers[${i}]`"
-                :data-field="`answers[${i}]`"
-                :checked="(answers[i] ?? '') === feel"
-                :aria-invalid="problemAt(i) ? 'true' : undefined"
-                @change="emit('answer', i, feel)"
-              />
-            </label>
+          <td class="figure second">{{ say.signed(clearance) }}</td>
+          <td>
+            <PickField
+              hide-label
+              :label="`Pair ${i + 1}`"
+              :field="`answers[${i}]`"
+              :options="options"
+              :model-value="answers[i] ?? ''"
+              :problem="problemAt(i)"
+              @update:model-value="emit('answer', i, $event)"
+            />
           </td>
         </tr>
-        <tr v-if="problemAt(i)">
-          <td :colspan="feels.length + 3"><ProblemNote :problem="problemAt(i)!" /></td>
-        </tr>
-      </template>
-    </tbody>
-  </table>
+      </tbody>
+    </table>
+  </div>
   <ProblemNote v-if="problem?.field === 'answers'" :problem="problem" />
 </template>
 
 <style scoped>
+.wide {
+  overflow-x: auto;
+}
 table {
   border-collapse: collapse;
 }
 th,
 td {
-  padding: 0 10px 0 0;
+  padding: 2px 14px 2px 0;
   font-weight: 400;
   text-align: left;
 }
-thead th {
-  min-width: 84px;
-  padding-bottom: 4px;
-}
-thead th:first-child {
-  min-width: 40px;
-}
 tbody tr {
   border-top: 1px solid var(--line);
-}
-label {
-  display: block;
-  padding: 3px 8px;
-  cursor: pointer;
-}
-label:hover {
-  background: var(--panel);
-}
-label.chosen {
-  background: var(--deep-wash);
-}
-input {
-  width: 16px;
-  height: 16px;
-  margin: 0;
-  accent-color: var(--deep);
-  vertical-align: -3px;
 }
 .wrong {
   background: var(--bad-wash);

@@ -1,32 +1,46 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit } from '../units'
 
-/** Two windows changed the same thing: nobody's work goes until the maker says which counts. */
+/** Two windows changed the same thing: nothing is saved over until the maker says which counts. */
 const job = useJob()
-const settings = useSettings()
-const why = computed(() => inUnit(job.conflict?.problem.why ?? '', settings.unit))
+const say = useSay()
+const theirs = computed(() => job.conflict?.problem.theirs ?? [])
+const mine = computed(() => job.conflict?.problem.mine ?? '')
 </script>
 
 <template>
   <ElDialog
     :model-value="true"
     title="Changed elsewhere"
-    width="500"
+    width="36rem"
     append-to-body
     :show-close="false"
     :close-on-click-modal="false"
     :close-on-press-escape="false"
   >
-    <p>{{ why }}</p>
-    <p class="second">Your change is not saved yet. Either way both stay in the history.</p>
+    <template v-if="mine || theirs.length">
+      <h2>Saved since you opened this</h2>
+      <ul>
+        <li v-for="one in theirs" :key="one.number">
+          {{ say.sentence(one.sentence) }}
+          <span class="small second"
+            >revision {{ one.number }}, {{ one.by || 'somebody' }}, {{ say.moment(one.saved) }}</span
+          >
+        </li>
+        <li v-if="!theirs.length">The job was taken back to an older revision.</li>
+      </ul>
+      <h2>Yours, not saved yet</h2>
+      <p>{{ say.sentence(mine) || 'Your last change.' }}</p>
+    </template>
+    <p v-else>{{ say.sentence(job.conflict?.problem.why ?? '') }}</p>
+    <p class="second">Whichever you choose, both stay in the history.</p>
     <template #footer>
-      <div class="choices">
-        <button class="plain" @click="job.takeTheirs()">Show theirs, drop mine</button>
-        <button class="strong" @click="job.saveMine()">Make my change on top of theirs</button>
+      <div class="choices acts">
+        <ElButton @click="job.takeTheirs()">Use theirs, drop mine</ElButton>
+        <ElButton type="primary" @click="job.saveMine()">Save mine over theirs</ElButton>
       </div>
     </template>
   </ElDialog>
@@ -34,8 +48,15 @@ const why = computed(() => inUnit(job.conflict?.problem.why ?? '', settings.unit
 
 <style scoped>
 .choices {
-  display: flex;
   justify-content: flex-end;
-  gap: 10px;
+}
+li {
+  padding: 4px 0;
+}
+h2:not(:first-child) {
+  margin-top: 10px;
+}
+p {
+  margin-bottom: 6px;
 }
 </style>

@@ -1,35 +1,55 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { onLongPress } from '@vueuse/core'
+import { computed, ref, useId, type Ref } from 'vue'
 
 import { useViewport } from '../composables/useViewport'
 import { scaleBar, toScreen, type Box, type Point } from '../geometry/view'
-import { useSettings } from '../stores/settings'
-import { MM_PER_INCH, shortText } from '../units'
+import Still from './Still.vue'
+import { useSay } from '../composables/useSay'
+import { MM_PER_INCH } from '../units'
 
 /** A drawing to scale: pan and zoom by wheel, touch and keys, a scale bar, and where the pointer is. */
 const props = defineProps<{ box: Box; label: string; readout?: boolean }>()
-const settings = useSettings()
+const emit = defineEmits<{
+  /** What was clicked, the paper itself included. */
+  pick: [target: Element]
+  menu: [target: Element, at: readonly [number, number]]
+}>()
+const say = useSay()
 const frame = ref<SVGSVGElement | null>(null)
 const port = useViewport(frame, () => props.box)
 
 const bar = computed(() => {
-  const perUnit = port.view.value.scale * (settings.unit === 'in' ? MM_PER_INCH : 1)
+  const perUnit = port.view.value.scale * (say.unit === 'in' ? MM_PER_INCH : 1)
   const { length, px } = scaleBar(perUnit, Math.min(160, port.size.value.width * 0.3))
-  return { text: String(Number(length.toPrecision(3))), px }
+  return { text: say.number(length, 6, 0), px }
 })
 
-/** Hatches keep their distance on the screen whatever the scale. */
+/** Hatches keep their distance on the screen whatever the scale. Each frame has its own. */
 const steady = computed(() => `scale(${1 / port.view.value.scale})`)
+const id = useId()
+const hatches = { '--fine-hatch': `url(#${id}-fine)`, '--slant-hatch': `url(#${id}-slant)` }
+
+/** Where a menu is asked for by key, it opens at the thing that has the focus. */
+function menuAt(target: Element, x: number, y: number): void {
+  const edge = target.getBoundingClientRect()
+  const byKey = !x && !y
+  const at = byKey ? ([edge.left + edge.width / 2, edge.top + edge.height / 2] as const) : ([x, y] as const)
+  emit('menu', target, at)
+}
+onLongPress(frame as unknown as Ref<HTMLElement | null>, (event) => {
+  if (event.pointerType !== 'mouse') menuAt(event.target as Element, event.clientX, event.clientY)
+})
 
 defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll })
 defineSlots<{
-  default(scope: { pxPerMm: number }): unknown
+  default(): unknown
   over(scope: { at: (point: Point) => Point; pxPerMm: number }): unknown
 }>()
 </script>
 
 <template>
-  <div class="frame">
+  <div class="frame" :style="hatches">
     <svg
       ref="frame"
       tabindex="0"
@@ -40,11 +60,14 @@ defineSlots<{
       @pointerup="port.onUp"
       @pointercancel="port.onUp"
       @pointerleave="port.onLeave"
+      @click.capture="port.onClick"
+      @click="emit('pick', $event.target as Element)"
+      @contextmenu.prevent="menuAt($event.target as Element, $event.clientX, $event.clientY)"
       @keydown.self="port.onKey"
     >
       <defs>
         <pattern
-          id="fine-hatch"
+          :id="`${id}-fine`"
           width="4"
           height="3"
           patternUnits="userSpaceOnUse"
@@ -53,7 +76,7 @@ defineSlots<{
           <path d="M0 1.5H4" class="hatch engrave" />
         </pattern>
         <pattern
-          id="slant-hatch"
+          :id="`${id}-slant`"
           width="6"
           height="6"
           patternUnits="userSpaceOnUse"
@@ -62,23 +85,24 @@ defineSlots<{
           <path d="M-1 7L7 -1M-1 1L1 -1M5 7L7 5" class="hatch pocket" />
         </pattern>
       </defs>
-      <g :transform="port.transform.value"><slot :px-per-mm="port.view.value.scale" /></g>
+      <g :transform="port.transform.value">
+        <Still><slot /></Still>
+      </g>
       <slot name="over" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
     </svg>
     <div class="bar small figure" aria-hidden="true">
       <svg :width="bar.px + 2" height="8">
         <path :d="`M1 7V1H${bar.px + 1}V7M${bar.px / 2 + 1} 1v4`" />
       </svg>
-      {{ bar.text }} {{ settings.unit }}
+      {{ bar.text }} {{ say.unit }}
     </div>
     <div class="tools">
-      <span v-if="readout !== false && port.pointer.value" class="figure small second">
-        {{ shortText(port.pointer.value[0], settings.unit) }} ·
-        {{ shortText(port.pointer.value[1], settings.unit) }}
+      <span v-if="readout !== false && port.pointer.value" class="figure small second" aria-hidden="true">
+        {{ say.short(port.pointer.value[0]) }} · {{ say.short(port.pointer.value[1]) }}
       </span>
-      <button class="plain small" aria-label="zoom out" @click="port.zoom(1 / 1.6)">−</button>
-      <button class="plain small" aria-label="zoom in" @click="port.zoom(1.6)">+</button>
-      <button class="plain small" @click="port.fitAll">show all</button>
+      <ElButton size="small" aria-label="Zoom out" @click="port.zoom(1 / 1.6)">−</ElButton>
+      <ElButton size="small" aria-label="Zoom in" @click="port.zoom(1.6)">+</ElButton>
+      <ElButton size="small" @click="port.fitAll">Show all</ElButton>
     </div>
   </div>
 </template>

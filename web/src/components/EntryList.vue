@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import type { Entry } from '../api/client'
-import { dateText, FITS, WAY_TITLES } from '../rack'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, signedText, withinText } from '../units'
+import { FITS, WAY_TITLES } from '../rack'
+import { useSay } from '../composables/useSay'
 
-/** The pages of the notebook for one machine, newest first; ones that turned out wrong are struck out and stay. */
+/** The notebook's entries for one machine, newest first; those marked invalid stay, crossed out. */
 defineProps<{ entries: readonly Entry[] }>()
 const emit = defineEmits<{ strike: [entry: Entry] }>()
-const settings = useSettings()
-const length = (mm: number, digits = 3) => lengthText(mm, settings.unit, digits)
+const say = useSay()
+const length = (mm: number, digits = 3) => say.length(mm, digits)
 </script>
 
 <template>
@@ -16,33 +15,33 @@ const length = (mm: number, digits = 3) => lengthText(mm, settings.unit, digits)
     <li v-for="entry in entries" :key="entry.id" :class="{ struck: !entry.valid }">
       <span v-if="entry.kerf !== null" class="figure value">
         {{ length(entry.kerf) }}
-        <span class="small second">{{ withinText(entry.within, settings.unit) }} {{ settings.unit }}</span>
+        <span class="small second">{{ say.within(entry.within) }} {{ say.unit }}</span>
       </span>
       <span v-else-if="entry.fits" class="figure fits small">
         <span v-for="name in FITS" :key="name">
-          <span class="second">{{ name }}</span> {{ signedText(entry.fits[name], settings.unit) }}
+          <span class="second">{{ name }}</span> {{ say.signed(entry.fits[name]) }}
         </span>
       </span>
-      <span v-if="entry.offered" class="offered small">in use</span>
+      <span v-if="entry.offered" class="offered small">In use</span>
       <span class="small all">
         {{ WAY_TITLES[entry.way] }} on {{ entry.stock_name }} {{ length(entry.thickness, 2) }}
         <template v-if="entry.tool">, {{ entry.tool }}</template>
       </span>
       <span class="small second all">
-        {{ dateText(entry.made) }}<template v-if="entry.by">, {{ entry.by }}</template>
+        {{ say.date(entry.made) }}<template v-if="entry.by">, {{ entry.by }}</template>
         <template v-if="entry.note"> · {{ entry.note }}</template>
       </span>
       <span v-for="warning in entry.valid ? entry.warnings : []" :key="warning" class="small ochre all">
-        {{ inUnit(warning, settings.unit) }}
+        {{ say.sentence(warning) }}
       </span>
       <span class="all">
-        <button class="link small" @click="emit('strike', entry)">
-          {{ entry.valid ? 'strike out' : 'count it again' }}
-        </button>
+        <ElButton link size="small" @click="emit('strike', entry)">
+          {{ entry.valid ? 'Mark invalid' : 'Mark valid' }}
+        </ElButton>
       </span>
     </li>
   </ul>
-  <p v-if="!entries.length" class="small second">Nothing yet for this machine.</p>
+  <p v-if="!entries.length" class="small second">No entries yet for this machine.</p>
 </template>
 
 <style scoped>
@@ -56,7 +55,7 @@ li {
   grid-column: 1 / -1;
 }
 .value {
-  font-size: 16px;
+  font-size: 1.07rem;
 }
 .fits {
   display: grid;
@@ -71,8 +70,5 @@ li {
   padding: 0 6px;
   background: var(--deep-wash);
   color: var(--deep);
-}
-.link {
-  padding-left: 0;
 }
 </style>

@@ -2,16 +2,15 @@
 import { computed, nextTick, ref } from 'vue'
 
 import type { Figure } from '../api/client'
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { editText, figuresOnly, lengthText, roundedText } from '../units'
 import LengthField from './LengthField.vue'
 
 /** One number with its source and its derivation. Chosen ones open for editing; the value before an edit is shown. */
 const props = defineProps<{ row: Figure; subject: string }>()
 
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const root = ref<HTMLElement | null>(null)
 const opened = ref(false)
 const editing = computed(
@@ -27,18 +26,17 @@ const was = computed(() => {
 
 /** A figure that its derivation adds up to is shown with as many decimals as it takes. */
 const isFiner = (mm: number, because: string) =>
-  /\d/.test(because) && Math.abs(mm - Number(roundedText(mm, 2))) > 0.0005
+  /\d/.test(because) && Math.abs(mm - Number(say.number(mm, 2))) > 0.0005
 
 function show({ key, kind, value, word, because }: Figure): string {
   if (value === null) return word
-  if (kind === 'length')
-    return lengthText(value, settings.unit, key === 'clearance' || isFiner(value, because) ? 3 : 2)
-  if (kind === 'area') return roundedText(value / 100, 1)
-  return kind === 'share' ? roundedText(value * 100, 0) : String(value)
+  if (kind === 'length') return say.length(value, key === 'clearance' || isFiner(value, because) ? 3 : 2)
+  if (kind === 'area') return say.number(value / 100, 1)
+  return kind === 'share' ? say.number(value * 100, 0) : String(value)
 }
 
 const unit = computed(
-  () => ({ length: settings.unit, area: 'cm²', share: '%', count: '', word: '' })[props.row.kind],
+  () => ({ length: say.unit, area: 'cm²', share: '%', count: '', word: '' })[props.row.kind],
 )
 
 async function edit(): Promise<void> {
@@ -74,17 +72,18 @@ function leave(event: FocusEvent): void {
     <LengthField
       v-if="editing"
       class="edit"
+      :plain="row.kind !== 'length'"
       :field="row.field"
       :label="row.title"
       hide-label
-      :text="editText(row.typed, row.unit, settings.unit)"
+      :text="say.edit(row.typed, row.unit)"
       @commit="commit"
       @cancel="close"
     />
     <button
       v-else-if="row.field"
       class="value figure chosen"
-      :aria-label="`change ${row.title}`"
+      :aria-label="`${row.title} ${show(row)} ${unit}, change`"
       @click="edit"
     >
       {{ show(row) }} <span class="second">{{ unit }}</span>
@@ -92,8 +91,8 @@ function leave(event: FocusEvent): void {
     <span v-else class="value figure"
       >{{ show(row) }} <span class="second">{{ unit }}</span></span
     >
-    <span v-if="row.because" class="because small second">{{ figuresOnly(row.because, settings.unit) }}</span>
-    <span v-if="was !== null" class="was small ochre">was {{ was }}</span>
+    <span v-if="row.because" class="because small second">{{ say.figures(row.because) }}</span>
+    <span v-if="was !== null" class="was small ochre">Was {{ was }}</span>
   </li>
 </template>
 
@@ -108,31 +107,40 @@ li {
 .changed {
   box-shadow: inset 3px 0 var(--ochre);
 }
+.title::first-letter {
+  text-transform: uppercase;
+}
+.title {
+  display: inline-block;
+}
 .mark {
-  font-size: 11px;
+  font-size: 0.85rem;
   color: var(--third);
 }
 .mark.measured {
   color: var(--deep);
 }
 .mark.chosen {
-  color: var(--ochre);
+  color: var(--ochre-text);
 }
 .value {
+  min-height: 0;
   padding: 0;
-  font-size: 15px;
+  font-size: 1rem;
 }
-button.chosen {
+li button.chosen {
+  min-height: 24px;
+  padding: 0;
   border: 0;
-  border-bottom: 1px dashed var(--ochre);
+  border-bottom: 1px dashed var(--ochre-text);
   border-radius: 0;
 }
-button.chosen:hover {
+li button.chosen:hover {
   background: var(--ochre-wash);
 }
 .edit {
   grid-column: 3;
-  width: 150px;
+  width: 10.5rem;
 }
 .because,
 .was {

@@ -1,18 +1,28 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { Finding } from '../api/client'
 import { freeName } from '../steps'
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit } from '../units'
 
 /** What the proof found: where, how much, and what to do. */
 const props = defineProps<{
   findings: readonly Finding[]
-  fresh: boolean
   onShow?: (finding: Finding) => void
 }>()
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
+
+/** Those that say the same of one thing after the other stand together: the first, and how many more. */
+const groups = computed(() => {
+  const found = new Map<string, Finding[]>()
+  for (const one of props.findings) {
+    const key = `${one.code} ${one.severity} ${one.fix.replace(/[\d.,]+/g, '#')}`
+    found.set(key, [...(found.get(key) ?? []), one])
+  }
+  return [...found].map(([key, [first, ...rest]]) => ({ key, first: first!, rest }))
+})
 
 /** The part that a placement stands for becomes one of its own, the same so far. */
 function makeOwn(placement: string): void {
@@ -34,22 +44,41 @@ function makeOwn(placement: string): void {
 </script>
 
 <template>
-  <section :class="{ stale: !fresh }">
-    <h3>{{ findings.length ? 'Found' : 'No problems found' }}</h3>
+  <section>
+    <h3 v-if="findings.length">Found</h3>
     <ul>
-      <li v-for="(finding, i) in findings" :key="i" :class="finding.severity">
-        <p>{{ inUnit(finding.why, settings.unit) }}</p>
-        <p class="small second">{{ inUnit(finding.fix, settings.unit) }}</p>
-        <button v-if="finding.place && onShow" class="link small" @click="props.onShow!(finding)">
-          show the place
-        </button>
-        <button
-          v-if="finding.code === 'placements-differ'"
-          class="link small"
-          @click="makeOwn(finding.field.replace('placements/', ''))"
-        >
-          Make it a part of its own
-        </button>
+      <li v-for="group in groups" :key="group.key" :class="group.first.severity">
+        <p>
+          {{ say.sentence(group.first.why) }}
+          <ElTag v-if="group.rest.length" size="small" type="info"
+            >{{ group.rest.length + 1 }} like this</ElTag
+          >
+        </p>
+        <p class="small second">{{ say.sentence(group.first.fix) }}</p>
+        <p class="acts">
+          <ElButton v-if="group.first.place && onShow" link size="small" @click="onShow(group.first)">
+            Show the place
+          </ElButton>
+          <ElButton
+            v-if="group.first.code === 'placements-differ'"
+            link
+            size="small"
+            @click="makeOwn(group.first.field.replace('placements/', ''))"
+          >
+            Make it a part of its own
+          </ElButton>
+        </p>
+        <details v-if="group.rest.length" class="small">
+          <summary>{{ group.rest.length }} more</summary>
+          <ul>
+            <li v-for="(one, i) in group.rest" :key="i">
+              {{ say.sentence(one.why) }}
+              <ElButton v-if="one.place && onShow" link size="small" @click="onShow(one)"
+                >Show the place</ElButton
+              >
+            </li>
+          </ul>
+        </details>
       </li>
     </ul>
   </section>
@@ -59,23 +88,18 @@ function makeOwn(placement: string): void {
 section {
   padding-top: 12px;
 }
-.stale {
-  opacity: 0.5;
-}
 h3 {
   padding: 0 18px 6px;
-  font-size: 15.5px;
-  font-weight: 600;
 }
-li {
+section > ul > li {
   padding: 7px 18px;
   border-top: 1px solid var(--line);
   border-left: 3px solid var(--ochre);
 }
-li.stop {
+section > ul > li.stop {
   border-left-color: var(--bad);
 }
-li.unseen {
+section > ul > li.unseen {
   border-left-style: dashed;
 }
 </style>

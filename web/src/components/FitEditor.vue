@@ -1,43 +1,42 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useSay } from '../composables/useSay'
+import type { Option } from '../kit/options'
+import PickField from '../kit/PickField.vue'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, shortText, signedText } from '../units'
 import LengthField from './LengthField.vue'
 
 /** How loose the maker wants it: a word, or the clearance itself; and what comes of it over all that is not sure. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const basis = computed(() => job.basis!)
-const length = (mm: number) => lengthText(mm, settings.unit, 3)
+const fits = computed<Option[]>(() =>
+  basis.value.fits.map(({ name, clearance }) => ({
+    value: name,
+    label: name,
+    detail: say.signed(clearance, 2),
+  })),
+)
+const choose = (name: string) =>
+  job.putBasis('clearance', `${basis.value.fits.find((fit) => fit.name === name)!.clearance} mm`)
+const length = (mm: number) => say.length(mm, 3)
 </script>
 
 <template>
-  <div class="fits" role="group" aria-label="Fit">
-    <button
-      v-for="fit in basis.fits"
-      :key="fit.name"
-      class="plain"
-      :aria-pressed="basis.fit === fit.name"
-      @click="job.putBasis('clearance', `${fit.clearance} mm`)"
-    >
-      <b>{{ fit.name }}</b>
-      <span class="figure small">{{ signedText(fit.clearance, settings.unit, 2) }}</span>
-    </button>
-  </div>
+  <PickField label="Fit" hide-label :options="fits" :model-value="basis.fit" @update:model-value="choose" />
   <LengthField
     :field="job.basisPath('clearance')"
-    :label="`Clearance, in ${settings.unit}`"
-    :text="shortText(basis.clearance, settings.unit)"
+    label="Clearance"
+    :text="say.short(basis.clearance)"
     @commit="job.putBasis('clearance', $event)"
   />
-  <p class="small second note">The whole gap of one finger in its socket, half of it on either side.</p>
+  <p class="small second note">The whole gap of one finger in its socket: half on either side.</p>
   <dl class="small">
     <template
       v-for="[what, fit] in [
-        ['a finger', basis.finger_fit],
-        ['the board in a slot', basis.slot_fit],
+        ['A finger', basis.finger_fit],
+        ['The board in a slot', basis.slot_fit],
       ] as const"
       :key="what"
     >
@@ -53,41 +52,23 @@ const length = (mm: number) => lengthText(mm, settings.unit, 3)
     v-if="basis.machine.id && basis.stock.id"
     class="small find"
     :to="{ name: 'notebook', query: { machine: basis.machine.id, stock: basis.stock.id, way: 'comb' } }"
-    >find the fits for this board</RouterLink
+    >Find the fits for this board</RouterLink
   >
   <p
     v-for="warning in [...basis.finger_fit.warnings, ...basis.slot_fit.warnings]"
     :key="warning"
     class="small ochre"
   >
-    {{ inUnit(warning, settings.unit) }}
+    {{ say.sentence(warning) }}
   </p>
 </template>
 
 <style scoped>
-.fits {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 4px;
-  margin-bottom: 10px;
-}
-button {
-  display: grid;
-  text-align: center;
-  padding: 4px 2px;
-}
-b {
-  font-weight: 500;
-}
-[aria-pressed='true'] {
-  border-color: var(--deep);
-  background: var(--deep-wash);
-}
 .note {
-  margin-top: 4px;
+  margin: 4px 0 8px;
 }
 dl {
-  margin: 10px 0 0;
+  margin-bottom: 6px;
 }
 dt {
   color: var(--second);
@@ -96,10 +77,10 @@ dd {
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 0 8px;
-  margin: 0 0 4px;
+  margin-bottom: 4px;
 }
-.find {
-  color: var(--deep);
+dd b {
+  font-weight: 500;
 }
 dd .ochre {
   grid-column: 1 / -1;

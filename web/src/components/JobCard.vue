@@ -3,13 +3,13 @@ import { computed } from 'vue'
 
 import type { Card } from '../api/client'
 import { inRows } from '../geometry/rows'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText } from '../units'
+import { useSay } from '../composables/useSay'
+import ProofTag from './ProofTag.vue'
 
 /** One job: its parts in silhouette, and what it is made of. */
 const props = defineProps<{ job: Card }>()
 defineEmits<{ archive: [] }>()
-const settings = useSettings()
+const say = useSay()
 
 const laid = computed(() =>
   inRows(
@@ -17,9 +17,6 @@ const laid = computed(() =>
     12,
     1.9,
   ),
-)
-const changed = computed(() =>
-  new Date(props.job.changed).toLocaleDateString(undefined, { day: 'numeric', month: 'short' }),
 )
 </script>
 
@@ -41,26 +38,30 @@ const changed = computed(() =>
       <b>{{ job.name }}</b>
       <span class="small second">
         <template v-for="board in job.boards" :key="board.name"
-          >{{ board.name }} <span class="figure">{{ lengthText(board.thickness, settings.unit) }}</span>
-          {{ settings.unit }} ·
+          >{{ board.name }} <span class="figure">{{ say.length(board.thickness) }}</span> {{ say.unit }} ·
         </template>
-        revision {{ job.revision }} · {{ changed }}
+        revision {{ job.revision }} · {{ say.date(job.changed) }}
       </span>
       <span v-if="job.news.length" class="small ochre"
-        >Changed in the workshop since: {{ job.news.join(', ') }}</span
+        >Measured again or changed in the workshop since: {{ job.news.join(', ') }}</span
       >
       <span v-if="job.problem" class="small bad"
-        >cannot be computed: {{ inUnit(job.problem.why, settings.unit) }}</span
+        >Cannot be computed: {{ say.sentence(job.problem.why) }}</span
       >
-      <span v-if="job.variant_of" class="small second">variant of {{ job.variant_of }}</span>
+      <span v-if="job.variant_of" class="small second">Variant of {{ job.variant_of }}</span>
+      <span><ProofTag v-if="!job.problem" :proof="job.proof" :before="job.proved_before" /></span>
     </RouterLink>
-    <button class="link small" :aria-label="`Archive ${job.name}`" @click="$emit('archive')">Archive</button>
+    <ElButton class="away" link size="small" :aria-label="`Archive ${job.name}`" @click="$emit('archive')"
+      >Archive</ElButton
+    >
   </article>
 </template>
 
 <style scoped>
 article {
-  position: relative;
+  display: flex;
+  flex-direction: column;
+  height: 100%;
   background: var(--panel);
   border: 1px solid var(--line);
 }
@@ -69,35 +70,30 @@ article:hover {
 }
 a {
   display: grid;
-  gap: 2px;
-  padding: 16px 16px 12px;
+  gap: 3px;
+  padding: 16px 16px 6px;
   color: inherit;
   text-decoration: none;
 }
 svg {
-  height: 128px;
+  height: 8.5rem;
   width: 100%;
   margin-bottom: 10px;
 }
 path {
-  fill: color-mix(in srgb, var(--end-grain) 80%, var(--second));
+  fill: var(--silhouette);
 }
 a:hover path,
 a:focus-visible path {
   fill: var(--deep);
 }
 b {
+  overflow-wrap: anywhere;
   font-weight: 600;
-  font-size: 16px;
+  font-size: 1.07rem;
 }
-button {
-  position: absolute;
-  right: 8px;
-  bottom: 8px;
-  color: var(--second);
-  background: var(--panel);
-}
-.bad {
-  color: var(--bad);
+.away {
+  align-self: flex-end;
+  margin: auto 14px 8px;
 }
 </style>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
 
+import { useSay } from '../composables/useSay'
+import PlainField from '../kit/PlainField.vue'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import ProblemNote from './ProblemNote.vue'
+import LengthField from './LengthField.vue'
 
 /** What is of the whole job: how many sets are made of it, and named lengths of one's own. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const adding = ref(false)
 const length = reactive({ title: '', value: '' })
 
@@ -31,52 +32,40 @@ async function add(): Promise<void> {
 
 <template>
   <section>
-    <label class="sets">
-      <span>Sets to make</span>
-      <input
-        class="boxed figure"
-        inputmode="numeric"
-        data-field="sets"
-        :value="job.design!.sets"
-        @change="job.put('sets', ($event.target as HTMLInputElement).value)"
-      />
-    </label>
-    <ProblemNote v-if="job.problemAt('sets')" class="note" :problem="job.problemAt('sets')!" />
+    <LengthField
+      class="sets"
+      field="sets"
+      label="Sets to make"
+      plain
+      :text="String(job.design!.sets)"
+      @commit="job.put('sets', $event)"
+    />
     <form v-if="adding" @submit.prevent="add">
-      <label>Name <input v-model="length.title" class="boxed" maxlength="40" /></label>
-      <label>Length, {{ settings.unit }} <input v-model="length.value" class="boxed figure" /></label>
-      <p>
-        <button class="plain small">Add</button>
-        <button type="button" class="link small" @click="adding = false">Cancel</button>
+      <PlainField v-model="length.title" label="Name" words :most="40" />
+      <PlainField v-model="length.value" label="Length" :unit="say.unit" />
+      <p class="acts">
+        <ElButton size="small" native-type="submit">Add</ElButton>
+        <ElButton link size="small" @click="adding = false">Cancel</ElButton>
       </p>
     </form>
-    <button v-else class="link small" @click="adding = true">Add a named length</button>
+    <ElButton v-else link size="small" @click="adding = true">Add a named length</ElButton>
   </section>
 </template>
 
 <style scoped>
 section {
-  padding: 4px 18px 10px 25px;
+  padding: 8px 18px 10px 29px;
 }
 .sets {
-  display: grid;
-  grid-template-columns: 1fr 74px;
-  align-items: center;
-  padding: 6px 0;
-}
-.sets span {
-  padding-left: 4px;
+  max-width: 9rem;
+  margin-bottom: 6px;
 }
 form {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
-  color: var(--second);
 }
 form p {
   grid-column: 1 / -1;
-}
-.note {
-  margin-bottom: 6px;
 }
 </style>

@@ -1,67 +1,56 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-
+import TextField from '../kit/TextField.vue'
 import { useJob } from '../stores/job'
-import ProblemNote from './ProblemNote.vue'
 
-/** The job's name, changed where it stands. */
+/** The job's name, changed where it stands; an empty one is refused, and the old one stays. */
 const job = useJob()
-const name = ref('')
-const problem = computed(() => job.problemAt('name'))
-
-watch(
-  () => job.design?.name,
-  (now) => (name.value = now ?? ''),
-  { immediate: true },
-)
-
-function commit(): void {
-  if (name.value !== job.design?.name) void job.put('name', name.value)
-}
-
-function restore(): void {
-  name.value = job.design?.name ?? ''
-  if (problem.value) job.problem = null
-}
 </script>
 
 <template>
-  <span class="name">
-    <input
-      v-model="name"
-      aria-label="name of the job"
-      data-field="name"
-      maxlength="80"
-      :size="Math.max(name.length, 4)"
-      @keydown.enter="commit"
-      @keydown.esc="restore"
-      @blur="commit"
-    />
-    <ProblemNote v-if="problem" class="problem" :problem="problem" />
-  </span>
+  <TextField
+    class="name"
+    field="name"
+    label="Name of the job"
+    hide-label
+    words
+    :most="80"
+    :text="job.design!.name"
+    :problem="job.problemAt('name')"
+    @commit="job.put('name', $event)"
+    @clear="job.problem = null"
+  />
 </template>
 
 <style scoped>
 .name {
   position: relative;
+  flex: 0 1 auto;
+  min-width: 6rem;
+  max-width: 22rem;
 }
-input {
-  padding: 1px 4px;
-  border: 1px solid transparent;
-  border-radius: 3px;
+.name :deep(.el-input__wrapper) {
+  padding: 0 4px;
   background: none;
-  font-weight: 600;
+  box-shadow: none;
+}
+.name :deep(.el-input__wrapper:hover),
+.name :deep(.el-input__wrapper:focus-within) {
+  box-shadow: 0 0 0 1px color-mix(in srgb, var(--title-ink) 60%, var(--title)) inset;
+}
+.name :deep(.el-input__inner) {
   field-sizing: content;
+  min-width: 4rem;
+  max-width: 100%;
+  height: 1.7rem;
+  color: var(--title-ink);
+  font-weight: 600;
+  text-overflow: ellipsis;
 }
-input:hover,
-input:focus {
-  border-color: #ffffff44;
-}
-.problem {
+.name :deep(.problem) {
   position: absolute;
   z-index: 30;
   top: 100%;
-  width: 260px;
+  width: 18rem;
   color: var(--ink);
 }
 </style>

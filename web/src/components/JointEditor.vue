@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 
-import { api, type Choices } from '../api/client'
+import { useActs } from '../composables/useActs'
+import ChoiceField from '../kit/ChoiceField.vue'
 import { freeName, type Document } from '../steps'
+import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
+import ActButtons from './ActButtons.vue'
 import AnswerField from './AnswerField.vue'
 
 /** The joint that is selected: how it is made, between what, and removing it; and adding one between any two members. */
@@ -20,19 +23,20 @@ interface JointDocument {
 }
 
 const job = useJob()
-const choices = shallowRef<Choices | null>(null)
+const acts = useActs()
+const shared = useChoices()
+const choices = computed(() => shared.choices)
 const adding = ref(false)
 const changing = ref(false)
 const joints = computed(() => job.design!.joints as unknown as JointDocument[])
-const joint = computed(() => joints.value.find(({ id }) => job.selected === `joint:${id}`))
+const joint = computed(() => joints.value.find(({ id }) => id === job.picked.joint))
 const path = computed(() => `joints/${joint.value?.id}`)
 const how = computed(() => joint.value?.how ?? { kind: Object.keys(choices.value?.joints ?? {})[0] ?? '' })
 const fields = computed(() => choices.value?.fields[`joint/${how.value.kind}`] ?? [])
 const placements = computed(() => job.design!.standings.map(({ placement, part }) => ({ placement, part })))
 
-onMounted(async () => (choices.value = await api.choices()))
+onMounted(shared.load)
 
-const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
 const words = (edge: string) =>
   edge === 'face'
     ? 'its face'
@@ -86,89 +90,77 @@ async function add(kind: string): Promise<void> {
     how: { kind },
   }
   if (await job.edit({ verb: 'put', path: `joints/${id}`, value })) {
-    job.selected = `joint:${id}`
+    job.pick('joint', id)
     changing.value = true
   }
 }
 
-async function remove(): Promise<void> {
-  if (await job.edit({ verb: 'drop', path: path.value })) changing.value = false
-}
-
-async function swap(): Promise<void> {
-  const { first, second } = joint.value!
-  await job.edit(
-    { verb: 'put', path: `${path.value}/first`, value: second },
-    { verb: 'put', path: `${path.value}/second`, value: first },
-  )
-}
+const edgeOptions = (placement: string) =>
+  edgesOf(placement).map((edge) => ({ value: edge, label: words(edge) }))
+const placementOptions = computed(() =>
+  placements.value.map(({ placement }) => ({
+    value: placement,
+    label: placement,
+    detail: titleOf(placement),
+  })),
+)
+const kinds = computed(() =>
+  Object.entries(choices.value?.joints ?? {}).map(([value, { title }]) => ({ value, label: title })),
+)
 </script>
 
 <template>
   <section v-if="choices" class="joint">
-    <form v-if="joint && open" @submit.prevent>
-      <label class="wide">
-        Kind
-        <select class="boxed" :value="how.kind" @change="setKind(valueOf($event))">
-          <option v-for="(one, kind) in choices.joints" :key="kind" :value="kind">{{ one.title }}</option>
-        </select>
-      </label>
-      <template v-for="end in ['first', 'second'] as const" :key="end">
-        <label>
-          {{ end === 'first' ? 'First' : 'Second' }}
-          <select
-            class="boxed"
-            :data-field="`${path}/${end}/placement`"
-            :value="joint[end].placement"
-            @change="setPlacement(end, valueOf($event))"
-          >
-            <option v-for="one in placements" :key="one.placement" :value="one.placement">
-              {{ one.placement }}
-            </option>
-          </select>
-        </label>
-        <label>
-          at
-          <select
-            class="boxed"
-            :data-field="`${path}/${end}/edge`"
-            :value="joint[end].edge"
-            @change="job.put(`${path}/${end}/edge`, valueOf($event))"
-          >
-            <option v-for="edge in edgesOf(joint[end].placement)" :key="edge" :value="edge">
-              {{ words(edge) }}
-            </option>
-          </select>
-        </label>
+    <template v-if="joint">
+      <ActButtons class="todo" :acts="acts.ofJoint(joint.id)">
+        <ElButton link size="small" :aria-expanded="!!open" @click="changing = !changing">
+          {{ open ? 'Close' : 'Change this joint' }}
+        </ElButton>
+      </ActButtons>
+      <form v-if="open" @submit.prevent>
+        <ChoiceField
+          class="wide"
+          label="Kind"
+          :options="kinds"
+          :model-value="how.kind"
+          @update:model-value="setKind"
+        />
+        <template v-for="end in ['first', 'second'] as const" :key="end">
+          <ChoiceField
+            :label="end === 'first' ? 'First' : 'Second'"
+            :field="`${path}/${end}/placement`"
+            :options="placementOptions"
+            :model-value="joint[end].placement"
+            :problem="job.problemAt(`${path}/${end}/placement`)"
+            @update:model-value="setPlacement(end, $event)"
+          />
+          <ChoiceField
+            label="Edge"
+            :field="`${path}/${end}/edge`"
+            :options="edgeOptions(joint[end].placement)"
+            :model-value="joint[end].edge"
+            :problem="job.problemAt(`${path}/${end}/edge`)"
+            @update:model-value="job.put(`${path}/${end}/edge`, $event)"
+          />
+        </template>
+        <AnswerField
+          v-for="info in fields"
+          :key="info.name"
+          class="wide"
+          :info="info"
+          :path="`${path}/how`"
+          :value="how[info.name]"
+        />
+      </form>
+    </template>
+    <p v-if="placements.length > 1" class="acts todo">
+      <ElButton v-if="!adding" link size="small" @click="adding = true">Add a joint</ElButton>
+      <template v-else>
+        <ElButton v-for="kind in kinds" :key="kind.value" size="small" @click="add(kind.value)">{{
+          kind.label
+        }}</ElButton>
+        <ElButton link size="small" @click="adding = false">Cancel</ElButton>
       </template>
-      <AnswerField
-        v-for="info in fields"
-        :key="info.name"
-        class="wide"
-        :info="info"
-        :path="`${path}/how`"
-        :value="how[info.name]"
-      />
-      <p class="wide actions">
-        <button type="button" class="link small" @click="swap">Swap first and second</button>
-        <button type="button" class="link small" @click="remove">Remove</button>
-      </p>
-    </form>
-    <p v-if="placements.length > 1" class="add">
-      <button
-        v-if="joint"
-        type="button"
-        class="link small"
-        :aria-expanded="!!open"
-        @click="changing = !changing"
-      >
-        {{ open ? 'Close' : 'Change this joint' }}
-      </button>
-      <button v-if="!adding" type="button" class="link small" @click="adding = true">Add a joint</button>
-      <template v-for="(one, kind) in adding ? choices.joints : {}" :key="kind">
-        <button type="button" class="plain small" @click="add(String(kind))">{{ one.title }}</button>
-      </template>
-      <button v-if="adding" type="button" class="link small" @click="adding = false">Cancel</button>
     </p>
   </section>
 </template>
@@ -178,19 +170,12 @@ form {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 6px 12px;
-  padding: 8px 18px 4px;
-  color: var(--second);
+  padding: 4px 18px;
 }
 .wide {
   grid-column: 1 / -1;
 }
-.actions,
-.add {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-}
-.add {
-  padding: 8px 18px 2px;
+.todo {
+  padding: 6px 18px 2px;
 }
 </style>

@@ -3,9 +3,8 @@ import { computed, ref, watch } from 'vue'
 
 import type { Mate } from '../api/client'
 import type { Box } from '../geometry/view'
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { lengthText } from '../units'
 import DrawingFrame from './DrawingFrame.vue'
 
 /** What goes into what at a joint, to scale, looked at along the way it goes in: the two members and the gap between them.
@@ -14,7 +13,7 @@ import DrawingFrame from './DrawingFrame.vue'
  */
 const props = defineProps<{ mate: Mate }>()
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 
 /** One that is cut to its width, into the first member where there is one; else the board itself goes in. */
@@ -60,16 +59,16 @@ const picture = computed(() => {
 const proud = computed(() => basis.value.thickness - board.value)
 const box = computed<Box>(() => {
   const { opening, open } = picture.value
-  return [-opening * 0.55, -open * 1.1, opening * 1.55, open * 1.8]
+  return [-opening * 0.4, -open * 0.5, opening * 1.4, open * 1.6]
 })
 const verdict = computed(() => {
   if (picture.value.byThickness || picture.value.closed) {
     const room = (picture.value.closed ? picture.value.open : picture.value.opening) - board.value
-    return `${lengthText(room, settings.unit, 3)} of clearance across it`
+    return `${say.length(room, 3)} of clearance across it`
   }
   const off = Math.abs(proud.value)
   if (off < 0.005) return 'its face is flush'
-  return `its face is ${lengthText(off, settings.unit)} ${proud.value > 0 ? 'below' : 'proud of'} the ${props.mate.inner}s`
+  return `its face is ${say.length(off)} ${proud.value > 0 ? 'below' : 'proud of'} the ${props.mate.inner}s`
 })
 /** The member that is gone into, cut through: open at the top, or round about. */
 const around = computed(() => {
@@ -93,8 +92,8 @@ function lookAtGap(): void {
     <header>
       <b>Loupe · one {{ mate.inner }}</b>
       <span>
-        <button class="link small" @click="lookAtGap">see the gap</button>
-        <button class="link small" @click="drawing?.fitAll()">see the {{ mate.inner }}</button>
+        <ElButton link size="small" @click="lookAtGap">Show the gap</ElButton>
+        <ElButton link size="small" @click="drawing?.fitAll()">Show the {{ mate.inner }}</ElButton>
       </span>
     </header>
     <DrawingFrame
@@ -120,7 +119,7 @@ function lookAtGap(): void {
           :x="at([picture.opening / 2, 0])[0]"
           :y="at([0, picture.height / 2])[1] + 4"
         >
-          {{ lengthText(picture.inner, settings.unit) }}
+          {{ say.length(picture.inner) }}
         </text>
         <g class="ochre gap">
           <line
@@ -130,27 +129,30 @@ function lookAtGap(): void {
             :y2="at([0, picture.open])[1] - 3"
           />
           <text :x="at([picture.gap / 2, 0])[0]" :y="at([0, picture.open])[1] - 23"
-            >gap {{ lengthText(picture.gap, settings.unit, 3) }}</text
+            >gap {{ say.length(picture.gap, 3) }}</text
           >
         </g>
       </template>
     </DrawingFrame>
-    <label class="slider small">
-      <span class="second">board {{ lengthText(basis.thin, settings.unit) }}</span>
-      <input
-        v-model.number="board"
-        type="range"
+    <div class="slider small">
+      <span class="second">Board {{ say.length(basis.thin) }}</span>
+      <ElSlider
+        v-model="board"
+        aria-label="Thickness of the board"
+        size="small"
         :min="basis.thin"
         :max="basis.thick"
-        step="any"
-        aria-label="thickness of the board"
+        :step="Math.max((basis.thick - basis.thin) / 100, 0.0001)"
+        :show-tooltip="false"
       />
-      <span class="second">{{ lengthText(basis.thick, settings.unit) }}</span>
-    </label>
+      <span class="second">{{ say.length(basis.thick) }}</span>
+    </div>
     <p class="small">
-      <span class="figure">{{ lengthText(board, settings.unit) }}</span> thick: <b>{{ verdict }}</b>. The
-      joint is <b>{{ mate.fit.verdict }}</b>.
-      <span v-if="mate.fit.wants" :class="mate.fit.fails ? 'bad' : 'ochre'">It {{ mate.fit.wants }}.</span>
+      <span class="figure">{{ say.length(board) }}</span> thick: <b>{{ verdict }}</b>. The joint is
+      <b>{{ mate.fit.verdict }}</b>.
+      <span v-if="mate.fit.wants" :class="mate.fit.fails ? 'bad' : 'ochre'"
+        >It {{ say.sentence(mate.fit.wants) }}.</span
+      >
     </p>
   </section>
 </template>
@@ -158,7 +160,7 @@ function lookAtGap(): void {
 <style scoped>
 .loupe {
   display: grid;
-  grid-template-rows: auto 1fr auto auto;
+  grid-template-rows: auto 11rem auto auto;
   min-height: 0;
   border: 1.5px solid var(--ink);
   background: var(--panel);
@@ -185,7 +187,7 @@ text {
   text-anchor: middle;
   fill: var(--ink);
   font-family: var(--figures);
-  font-size: 12px;
+  font-size: 0.85rem;
 }
 .gap text {
   fill: var(--ochre-text);
@@ -194,19 +196,12 @@ text {
   stroke: var(--ochre);
   stroke-width: 1.5;
 }
-.bad {
-  color: var(--bad);
-}
 .slider {
   display: grid;
   grid-template-columns: auto 1fr auto;
-  gap: 8px;
+  gap: 14px;
   align-items: center;
-  padding: 8px 12px 0;
-}
-input {
-  accent-color: var(--deep);
-  min-width: 0;
+  padding: 4px 12px 0;
 }
 p {
   padding: 2px 12px 10px;

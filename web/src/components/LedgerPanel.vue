@@ -27,8 +27,6 @@ section {
 }
 h3 {
   padding: 0 18px 3px;
-  font-size: 15.5px;
-  font-weight: 600;
 }
 .about {
   padding: 0 18px 6px;

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue'
 
-import { api, type CutSetting, type Entry, type Machine, type MachineIn, type Way } from '../api/client'
+import { api, type CutSetting, type Entry, type MachineIn, type Way } from '../api/client'
 import { useNews } from '../composables/useNews'
-import { dateText, WAY_TITLES } from '../rack'
+import { WAY_TITLES } from '../rack'
+import { useSay } from '../composables/useSay'
+import ChoiceField from '../kit/ChoiceField.vue'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, shortText, withinText } from '../units'
+import { useWorkshop } from '../stores/workshop'
 import LengthField from './LengthField.vue'
 import NewsNote from './NewsNote.vue'
 
@@ -14,23 +15,19 @@ const NewMachine = defineAsyncComponent(() => import('./NewMachine.vue'))
 
 /** Which machine, and how much its beam or tool takes away: typed, or found and offered by the notebook. */
 const job = useJob()
-const settings = useSettings()
-const machines = shallowRef<Machine[]>([])
-const kinds = shallowRef<string[]>([])
+const say = useSay()
+const workshop = useWorkshop()
 const entries = shallowRef<Entry[]>([])
 const adding = ref(false)
 
-onMounted(async () => {
-  machines.value = await api.machines()
-  kinds.value = (await api.choices()).machine_kinds
-})
+onMounted(workshop.loadMachines)
 
 const basis = computed(() => job.basis!)
 const machine = computed(() => basis.value.machine)
 const known = computed(
   () =>
-    machines.value.find(({ id }) => String(id) === machine.value.id) ??
-    machines.value.find(({ document }) => !machine.value.id && document.name === machine.value.name),
+    workshop.machines?.find(({ id }) => String(id) === machine.value.id) ??
+    workshop.machines?.find(({ document }) => !machine.value.id && document.name === machine.value.name),
 )
 
 watch(
@@ -65,94 +62,95 @@ function used(entry: Entry): boolean {
 }
 
 async function add(body: MachineIn): Promise<void> {
-  const added = await api.addMachine(body)
+  const added = await workshop.addMachine(body)
   adding.value = false
-  machines.value = await api.machines()
   await job.putBasis('machine', added.id)
 }
+
+/** A machine that is not the workshop's stays the one that is chosen. */
+const machines = computed(() =>
+  known.value
+    ? workshop.machineOptions
+    : [{ value: 0, label: machine.value.name, detail: 'Not in the workshop' }, ...workshop.machineOptions],
+)
+const tools = computed(() => [
+  { value: '', label: 'None of them' },
+  ...machine.value.tools.map(({ name, diameter }) => ({
+    value: name,
+    label: name,
+    detail: `${say.short(diameter)} ${say.unit}`,
+  })),
+])
 </script>
 
 <template>
-  <label class="second">
-    Machine
-    <select
-      class="boxed"
-      :value="known?.id ?? ''"
-      @change="job.putBasis('machine', Number(($event.target as HTMLSelectElement).value))"
-    >
-      <option v-if="!known" value="" disabled>{{ machine.name }}</option>
-      <option v-for="one in machines" :key="one.id" :value="one.id">
-        {{ one.document.name }}, {{ shortText(one.document.bed_width, settings.unit) }} ×
-        {{ shortText(one.document.bed_height, settings.unit) }} {{ settings.unit }}
-      </option>
-    </select>
-  </label>
+  <ChoiceField
+    label="Machine"
+    :options="machines"
+    :model-value="known?.id ?? 0"
+    @update:model-value="job.putBasis('machine', $event)"
+  />
   <p class="links">
-    <button class="link small" @click="adding = true">Add a machine</button>
+    <ElButton link size="small" @click="adding = true">Add a machine</ElButton>
     <RouterLink v-if="known" class="small go" :to="{ name: 'machines', params: { id: known.id } }"
-      >see the machine</RouterLink
+      >Open the machine</RouterLink
     >
   </p>
   <NewsNote v-if="news" :news="news" />
-  <NewMachine v-if="adding" :kinds="kinds" :save="add" @close="adding = false" />
-  <label v-if="machine.tools.length" class="second tool">
-    In the spindle
-    <select
-      class="boxed"
-      :data-field="job.basisPath('tool')"
-      :value="machine.tool"
-      @change="job.putBasis('tool', ($event.target as HTMLSelectElement).value)"
-    >
-      <option value="">none of them</option>
-      <option v-for="tool in machine.tools" :key="tool.name">{{ tool.name }}</option>
-    </select>
-  </label>
+  <NewMachine v-if="adding" :save="add" @close="adding = false" />
+  <ChoiceField
+    v-if="machine.tools.length"
+    label="In the spindle"
+    :field="job.basisPath('tool')"
+    :options="tools"
+    :model-value="machine.tool"
+    @update:model-value="job.putBasis('tool', $event)"
+  />
   <LengthField
     class="kerf"
     :field="job.basisPath('kerf')"
-    :label="`Kerf, in ${settings.unit}`"
-    :text="shortText(machine.kerf, settings.unit)"
+    label="Kerf"
+    :text="say.short(machine.kerf)"
     @commit="job.putBasis('kerf', $event)"
   />
   <p v-if="machine.found" class="small second">
-    {{ withinText(machine.found.within, settings.unit) }}, by a {{ WAY_TITLES[machine.found.way as Way] }} on
-    {{ machine.found.stock }} {{ lengthText(machine.found.thickness, settings.unit) }},
-    {{ dateText(machine.found.date) }}
+    {{ say.within(machine.found.within) }} {{ say.unit }} (95 %), by a
+    {{ WAY_TITLES[machine.found.way as Way] }} on {{ machine.found.stock }}
+    {{ say.length(machine.found.thickness) }},
+    {{ say.date(machine.found.date) }}
   </p>
-  <p v-else class="small second">Typed: nobody measured how sure it is. It moves the path, never the part.</p>
-  <p v-for="doubt in basis.doubts" :key="doubt" class="small doubt">{{ inUnit(doubt, settings.unit) }}</p>
+  <p v-else class="small second">Typed in; uncertainty unknown. The kerf moves the path, never the part.</p>
+  <p v-for="doubt in basis.doubts" :key="doubt" class="small doubt">{{ say.sentence(doubt) }}</p>
   <ul v-if="offers.length" class="offers small">
     <li v-for="entry in offers" :key="entry.id">
       <template v-if="entry.kerf !== null">
-        The notebook has <b class="figure">{{ lengthText(entry.kerf, settings.unit, 3) }}</b>
-        {{ withinText(entry.within, settings.unit) }}
+        The notebook has <b class="figure">{{ say.length(entry.kerf, 3) }}</b>
+        {{ say.within(entry.within) }}
       </template>
       <template v-else-if="entry.fits">
         The notebook has a fit comb: snug at
-        <b class="figure">{{ lengthText(entry.fits.snug, settings.unit, 3) }}</b>
+        <b class="figure">{{ say.length(entry.fits.snug, 3) }}</b>
       </template>
-      of {{ dateText(entry.made) }}
+      of {{ say.date(entry.made) }}
       <span v-for="warning in entry.warnings" :key="warning" class="ochre"
-        >{{ inUnit(warning, settings.unit) }}.
+        >{{ say.sentence(warning) }}.
       </span>
-      <button class="link" @click="job.putBasis('entry', entry.id)">
-        {{ entry.warnings.length ? 'use it all the same' : 'use it' }}
-      </button>
+      <ElButton link @click="job.putBasis('entry', entry.id)">
+        {{ entry.warnings.length ? 'Use it anyway' : 'Use it' }}
+      </ElButton>
     </li>
   </ul>
   <p v-if="lastUsed" class="small used second">
-    It cut {{ lastUsed.stock }} {{ lengthText(lastUsed.thickness, settings.unit) }} at
-    <b class="figure">{{ inUnit(lastUsed.said, settings.unit) }}</b>, {{ lastUsed.result }},
-    {{ dateText(lastUsed.date) }}.
-    <template v-for="hint in lastUsed.hints.slice(0, 1)" :key="hint">{{
-      inUnit(hint, settings.unit)
-    }}</template>
+    Last cut {{ lastUsed.stock }} {{ say.length(lastUsed.thickness) }} at
+    <b class="figure">{{ say.sentence(lastUsed.said) }}</b>, {{ lastUsed.result }},
+    {{ say.date(lastUsed.date) }}.
+    <template v-for="hint in lastUsed.hints.slice(0, 1)" :key="hint">{{ say.sentence(hint) }}</template>
   </p>
   <RouterLink
     v-if="known"
     class="small find"
     :to="{ name: 'notebook', query: { machine: known.id, stock: basis.stock.id } }"
-    >find the kerf for this board</RouterLink
+    >Find the kerf for this board</RouterLink
   >
 </template>
 
@@ -160,19 +158,10 @@ async function add(body: MachineIn): Promise<void> {
 .kerf {
   margin: 10px 0 4px;
 }
-.tool {
-  display: block;
-  margin-top: 8px;
-}
 .links {
   display: flex;
   justify-content: space-between;
-}
-.go {
-  padding: 2px 4px;
-}
-a {
-  color: var(--deep);
+  align-items: center;
 }
 .doubt,
 .offers li {

@@ -2,10 +2,13 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Choices, Machine, MachineChange, Problem } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
+import { useSay } from '../composables/useSay'
+import ChoiceField from '../kit/ChoiceField.vue'
+import { optionsOf } from '../kit/options'
+import PickField from '../kit/PickField.vue'
+import { MM_PER_INCH } from '../units'
 import RowsEditor from './RowsEditor.vue'
-import TextField from './TextField.vue'
+import TextField from '../kit/TextField.vue'
 
 /** What is written down of a machine, each figure edited where it stands. */
 const props = defineProps<{
@@ -14,10 +17,10 @@ const props = defineProps<{
   change: (changes: MachineChange) => Promise<boolean>
   problemAt: (field: string) => Problem | null
 }>()
-const settings = useSettings()
+const say = useSay()
 const toolDraft = ref<Record<string, string> | null>(null)
 const clampDraft = ref<Record<string, string> | null>(null)
-const short = (mm: number) => shortText(mm, settings.unit)
+const short = (mm: number) => say.short(mm)
 
 watch(
   () => props.machine.id,
@@ -26,18 +29,20 @@ watch(
 
 const CORNERS = ['lower left', 'lower right', 'upper right', 'upper left'] as const
 const SPEEDS = [
-  ['cut', 'cut'],
-  ['score', 'score, fold'],
-  ['engrave', 'engrave'],
-  ['pocket', 'pocket'],
-  ['travel', 'travel'],
-  ['acceleration', 'acceleration'],
+  ['cut', 'Cut'],
+  ['score', 'Score, fold'],
+  ['engrave', 'Engrave'],
+  ['pocket', 'Pocket'],
+  ['travel', 'Travel'],
+  ['acceleration', 'Acceleration'],
 ] as const
+type Corner = (typeof CORNERS)[number]
 type SpeedName = (typeof SPEEDS)[number][0]
 
 function changeSpeed(name: SpeedName, text: string): void {
   const own = props.machine.document.speeds ?? props.choices.usual_speeds[props.machine.document.kind]!
-  void props.change({ speeds: { ...own, [name]: Number(text.replace(',', '.')) || 0 } })
+  const typed = Number(text.replace(',', '.')) || 0
+  void props.change({ speeds: { ...own, [name]: say.unit === 'in' ? typed * MM_PER_INCH : typed } })
 }
 
 const tools = computed(() =>
@@ -93,143 +98,126 @@ function turn(): void {
       :problem="problemAt('name')"
       @commit="change({ name: $event })"
     />
-    <label>
-      Kind
-      <select
-        class="boxed"
-        :value="machine.document.kind"
-        @change="change({ kind: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="kind in choices.machine_kinds" :key="kind">{{ kind }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      label="Kind"
+      :options="optionsOf(choices.machine_kinds)"
+      :model-value="machine.document.kind"
+      @update:model-value="change({ kind: $event })"
+    />
     <TextField
       field="bed_width"
-      :label="`Bed width, ${settings.unit}`"
+      label="Bed width"
+      :unit="say.unit"
       :text="short(machine.document.bed_width)"
       :problem="problemAt('bed_width')"
       @commit="change({ bed_width: $event })"
     />
     <TextField
       field="bed_height"
-      :label="`Bed height, ${settings.unit}`"
+      label="Bed height"
+      :unit="say.unit"
       :text="short(machine.document.bed_height)"
       :problem="problemAt('bed_height')"
       @commit="change({ bed_height: $event })"
     />
     <p class="wide small second">
-      {{ shape }}, as seen by who stands before it. <button class="link" @click="turn">turn the bed</button>
+      {{ shape }}, seen from the front. <ElButton link size="small" @click="turn">Turn the bed</ElButton>
     </p>
-    <label class="wide">
-      Coordinates start
-      <select
-        class="boxed"
-        :value="machine.document.origin"
-        @change="change({ origin: ($event.target as HTMLSelectElement).value as (typeof CORNERS)[number] })"
-      >
-        <option v-for="corner in CORNERS" :key="corner">{{ corner }}</option>
-      </select>
-    </label>
-    <label>
-      x grows to the
-      <select
-        class="boxed"
-        :value="machine.document.x_axis"
-        @change="change({ x_axis: ($event.target as HTMLSelectElement).value as 'right' | 'left' })"
-      >
-        <option>right</option>
-        <option>left</option>
-      </select>
-    </label>
-    <label>
-      y grows
-      <select
-        class="boxed"
-        :value="machine.document.y_axis"
-        @change="change({ y_axis: ($event.target as HTMLSelectElement).value as 'up' | 'down' })"
-      >
-        <option>up</option>
-        <option>down</option>
-      </select>
-    </label>
+    <ChoiceField
+      class="wide"
+      label="Origin"
+      :options="optionsOf(CORNERS)"
+      :model-value="machine.document.origin"
+      @update:model-value="change({ origin: $event as Corner })"
+    />
+    <PickField
+      label="x grows to the"
+      :options="optionsOf(['right', 'left'])"
+      :model-value="machine.document.x_axis"
+      @update:model-value="change({ x_axis: $event as 'right' | 'left' })"
+    />
+    <PickField
+      label="y grows"
+      :options="optionsOf(['up', 'down'])"
+      :model-value="machine.document.y_axis"
+      @update:model-value="change({ y_axis: $event as 'up' | 'down' })"
+    />
     <TextField
       field="kerf"
-      :label="`Kerf, ${settings.unit}`"
+      label="Kerf"
+      :unit="say.unit"
       :text="short(machine.document.kerf)"
       :problem="problemAt('kerf')"
       @commit="change({ kerf: $event })"
     />
     <p class="small second beside">
-      until the <RouterLink :to="{ name: 'notebook' }">kerf notebook</RouterLink> knows it for the board
+      Used until the <RouterLink :to="{ name: 'notebook' }">notebook</RouterLink> has the board.
     </p>
   </div>
   <template v-if="machine.document.kind === 'router'">
-    <h2>Tools, in {{ settings.unit }}</h2>
+    <h2>Tools, {{ say.unit }}</h2>
     <RowsEditor
       v-model:draft="toolDraft"
       :columns="[
-        { name: 'name', label: 'name', words: true },
-        { name: 'diameter', label: 'diameter' },
-        { name: 'flute_length', label: 'flute' },
-        { name: 'flutes', label: 'flutes' },
+        { name: 'name', label: 'Name', words: true },
+        { name: 'diameter', label: 'Diameter' },
+        { name: 'flute_length', label: 'Flute' },
+        { name: 'flutes', label: 'Flutes' },
       ]"
       :rows="tools"
       field="tools"
-      add="add a tool"
+      add="Add a tool"
       :problem-at="problemAt"
       @commit="changeTools"
     />
-    <label v-if="machine.document.tools.length">
-      In the spindle
-      <select
-        class="boxed"
-        :value="machine.document.tool"
-        @change="putIn(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">none of them</option>
-        <option v-for="tool in machine.document.tools" :key="tool.name">{{ tool.name }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      v-if="machine.document.tools.length"
+      label="In the spindle"
+      :options="[
+        { value: '', label: 'None of them' },
+        ...optionsOf(machine.document.tools.map(({ name }) => name)),
+      ]"
+      :model-value="machine.document.tool"
+      @update:model-value="putIn"
+    />
   </template>
-  <h2>Keep clear of, in {{ settings.unit }}</h2>
+  <h2>Keep-out areas, {{ say.unit }}</h2>
   <RowsEditor
     v-model:draft="clampDraft"
     :columns="[
-      { name: 'name', label: 'what', words: true },
+      { name: 'name', label: 'Name', words: true },
       { name: 'x', label: 'x' },
       { name: 'y', label: 'y' },
-      { name: 'width', label: 'width' },
-      { name: 'height', label: 'height' },
+      { name: 'width', label: 'Width' },
+      { name: 'height', label: 'Height' },
     ]"
     :rows="clamps"
     field="keep_outs"
-    add="add a clamp"
+    add="Add an area"
     :problem-at="problemAt"
     @commit="changeClamps"
   />
-  <p class="small second">From the bed’s lower left corner, where the sheet lies. No part is laid there.</p>
-  <h2>Speeds, in mm/s</h2>
+  <p class="small second">Measured from the lower left corner of the bed. No part is placed there.</p>
+  <h2>Speeds</h2>
   <div class="two speeds">
     <TextField
       v-for="[name, label] in SPEEDS"
       :key="name"
       :field="`speeds.${name}`"
       :label="label"
-      :text="machine.document.speeds ? String(machine.document.speeds[name]) : ''"
-      :placeholder="String(choices.usual_speeds[machine.document.kind]?.[name] ?? '')"
+      :unit="name === 'acceleration' ? `${say.unit}/s²` : `${say.unit}/s`"
+      :text="machine.document.speeds ? say.short(machine.document.speeds[name]) : ''"
+      :placeholder="say.short(choices.usual_speeds[machine.document.kind]?.[name] ?? 0)"
       :problem="problemAt(`speeds.${name}`)"
       @commit="changeSpeed(name, $event)"
     />
   </div>
   <p class="small second">
-    {{
-      machine.document.speeds
-        ? 'Its own; times are estimated with them.'
-        : 'Grey: usual for its kind. Type one to make them its own.'
-    }}
-    <button v-if="machine.document.speeds" class="link" @click="change({ speeds: null })">
-      use the usual ones
-    </button>
+    <template v-if="machine.document.speeds">Times are estimated with these speeds.</template>
+    <template v-else>Grey values are defaults for this kind of machine.</template>
+    <ElButton v-if="machine.document.speeds" link size="small" @click="change({ speeds: null })">
+      Use the defaults
+    </ElButton>
   </p>
 </template>
 
@@ -239,9 +227,6 @@ function turn(): void {
   padding-bottom: 5px;
 }
 .speeds {
-  grid-template-columns: repeat(3, 1fr);
-}
-a {
-  color: var(--deep);
+  margin-bottom: 4px;
 }
 </style>

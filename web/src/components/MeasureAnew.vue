@@ -4,13 +4,13 @@ import { shallowRef } from 'vue'
 import { api, type Readings } from '../api/client'
 import { oneByOne } from '../line'
 import { useProblem } from '../composables/useProblem'
-import { useSettings } from '../stores/settings'
+import { useSay } from '../composables/useSay'
 import ReadingsList from './ReadingsList.vue'
 
 /** A board measured anew: readings are looked at as they come, and kept when they are good. */
 const props = defineProps<{ keep: (readings: string[]) => Promise<void> }>()
 const emit = defineEmits<{ look: [readings: Readings | null]; close: [] }>()
-const settings = useSettings()
+const say = useSay()
 const read = shallowRef<Readings | null>(null)
 const { problem, tell } = useProblem()
 
@@ -20,7 +20,7 @@ const inLine = oneByOne()
 const look = (texts: string[]) =>
   inLine(() =>
     tell(async () => {
-      read.value = texts.length ? await api.lookAtReadings(texts, settings.unit) : null
+      read.value = texts.length ? await api.lookAtReadings(texts, say.unit) : null
       emit('look', read.value)
     }),
   )
@@ -38,15 +38,17 @@ const keepThem = () =>
 
 <template>
   <section class="anew">
-    <h2>Measured now, in {{ settings.unit }}</h2>
+    <h2>New readings, {{ say.unit }}</h2>
     <p class="small second">
-      Five places, the edges too, jaws flat on the board. Enter goes on; a list may be pasted, in mm or
-      inches.
+      Measure five places, edges too, with the jaws flat on the board. Enter goes to the next reading; a list
+      may be pasted, in mm or inches.
     </p>
     <ReadingsList :values="read?.values ?? []" :problem="problem" @commit="look" @clear="problem = null" />
     <p>
-      <button class="strong" :disabled="!read || !!problem" @click="keepThem">Keep this measurement</button>
-      <button class="link" @click="emit('close')">leave it</button>
+      <ElButton type="primary" :disabled="!read || !!problem" @click="keepThem"
+        >Save this measurement</ElButton
+      >
+      <ElButton link @click="emit('close')">Cancel</ElButton>
     </p>
   </section>
 </template>

@@ -2,23 +2,28 @@
 import { computed } from 'vue'
 
 import type { MachineIn } from '../api/client'
+import { useChoices } from '../stores/choices'
 import { useSettings } from '../stores/settings'
 import RecordDialog, { type Question } from './RecordDialog.vue'
 
-/** Asks for a machine that the workshop does not know yet. */
-const props = defineProps<{ kinds: readonly string[]; save: (machine: MachineIn) => Promise<void> }>()
+/** Asks for a machine that the workshop does not have yet. */
+const props = defineProps<{ save: (machine: MachineIn) => Promise<void> }>()
 const emit = defineEmits<{ close: [] }>()
 const settings = useSettings()
+const choices = useChoices()
 
-const questions = computed<Question[]>(() => [
-  { name: 'name', label: 'Name', start: '' },
-  { name: 'kind', label: 'Kind', start: 'laser', choices: props.kinds },
-  { name: 'kerf', label: `Kerf, ${settings.unit}`, start: '', help: 'the beam’s or the tool’s width' },
-  { name: 'bed_width', label: `Bed width, ${settings.unit}`, start: '' },
-  { name: 'bed_height', label: `Bed height, ${settings.unit}`, start: '' },
-])
+const questions = computed<Question[]>(() => {
+  const length = { start: '', unit: settings.unit, required: true }
+  return [
+    { name: 'name', label: 'Name', start: '', words: true, required: true },
+    { name: 'kind', label: 'Kind', start: 'laser', choices: choices.choices?.machine_kinds ?? [] },
+    { ...length, name: 'kerf', label: 'Kerf', help: 'the width of the beam or the tool' },
+    { ...length, name: 'bed_width', label: 'Bed width' },
+    { ...length, name: 'bed_height', label: 'Bed height' },
+  ]
+})
 
-function keep(answers: Record<string, string>): Promise<void> {
+function add(answers: Record<string, string>): Promise<void> {
   return props.save({
     name: answers['name']!,
     kind: answers['kind']!,
@@ -31,5 +36,11 @@ function keep(answers: Record<string, string>): Promise<void> {
 </script>
 
 <template>
-  <RecordDialog title="A new machine" :questions="questions" :save="keep" @close="emit('close')" />
+  <RecordDialog
+    title="New machine"
+    action="Add machine"
+    :questions="questions"
+    :save="add"
+    @close="emit('close')"
+  />
 </template>

@@ -2,31 +2,31 @@
 import { computed } from 'vue'
 
 import type { StockIn } from '../api/client'
+import { useChoices } from '../stores/choices'
 import { useSettings } from '../stores/settings'
 import { splitLengths } from '../units'
 import RecordDialog, { type Question } from './RecordDialog.vue'
 
 /** Asks for a board that is not on the rack yet. */
-const props = defineProps<{ kinds: readonly string[]; save: (stock: StockIn) => Promise<void> }>()
+const props = defineProps<{ save: (stock: StockIn) => Promise<void> }>()
 const emit = defineEmits<{ close: [] }>()
 const settings = useSettings()
+const choices = useChoices()
 
-const questions = computed<Question[]>(() => [
-  { name: 'name', label: 'Name', start: '' },
-  { name: 'kind', label: 'Kind', start: 'plywood', choices: props.kinds },
-  { name: 'nominal', label: `Sold as, ${settings.unit}`, start: '' },
-  {
-    name: 'readings',
-    label: `Readings, ${settings.unit}`,
-    start: '',
-    help: 'by caliper, as many as you took',
-  },
-  { name: 'sheets', label: 'Sheets at hand', start: '', help: 'empty: as many as it takes' },
-  { name: 'sheet_width', label: `Sheet width, ${settings.unit}`, start: '' },
-  { name: 'sheet_height', label: `Sheet height, ${settings.unit}`, start: '' },
-])
+const questions = computed<Question[]>(() => {
+  const length = { start: '', unit: settings.unit, required: true }
+  return [
+    { name: 'name', label: 'Name', start: '', words: true, required: true },
+    { name: 'kind', label: 'Kind', start: 'plywood', choices: choices.choices?.stock_kinds ?? [] },
+    { ...length, name: 'nominal', label: 'Nominal thickness' },
+    { ...length, name: 'readings', label: 'Readings', help: 'by caliper, as many as you took' },
+    { name: 'sheets', label: 'Sheets at hand', start: '', help: 'Leave empty for as many as it takes.' },
+    { ...length, name: 'sheet_width', label: 'Sheet width' },
+    { ...length, name: 'sheet_height', label: 'Sheet height' },
+  ]
+})
 
-function keep(answers: Record<string, string>): Promise<void> {
+function add(answers: Record<string, string>): Promise<void> {
   return props.save({
     name: answers['name']!,
     kind: answers['kind']!,
@@ -41,5 +41,11 @@ function keep(answers: Record<string, string>): Promise<void> {
 </script>
 
 <template>
-  <RecordDialog title="A new board" :questions="questions" :save="keep" @close="emit('close')" />
+  <RecordDialog
+    title="New board"
+    action="Add board"
+    :questions="questions"
+    :save="add"
+    @close="emit('close')"
+  />
 </template>

@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import type { News } from '../api/client'
-import { dateText } from '../rack'
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText } from '../units'
 import ChangeList from './ChangeList.vue'
 
 /** What the workshop now says of the job's board or machine, what that would change, and the offer to follow. */
 const props = defineProps<{ news: News }>()
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const follow = () =>
   job.put(`basis/${props.news.board}/${props.news.of === 'board' ? 'stock' : 'machine'}`, props.news.id)
 </script>
@@ -18,23 +16,20 @@ const follow = () =>
   <div class="news small" role="status">
     <p>
       <template v-if="news.thickness !== null && news.what.includes('thickness')">
-        The rack says <b class="figure">{{ lengthText(news.thickness!, settings.unit, 3) }}</b><template
-          v-if="news.measured"
-          >, measured {{ dateText(news.measured) }}</template
+        The rack says <b class="figure">{{ say.length(news.thickness!, 3) }}</b><template v-if="news.measured"
+          >, measured {{ say.date(news.measured) }}</template
         >.
       </template>
       <template v-else>
         {{ news.of === 'board' ? 'On the rack' : 'In the workshop' }} it differs in
         {{ news.what.join(', ') }}.
       </template>
-      <button class="link" @click="follow">
-        {{ news.of === 'board' ? 'follow the rack' : 'follow the workshop' }}
-      </button>
+      <ElButton link @click="follow">
+        {{ news.of === 'board' ? 'Use the rack’s' : 'Use the workshop’s' }}
+      </ElButton>
       <slot />
     </p>
-    <p v-if="news.problem" class="bad">
-      It would no longer work: {{ inUnit(news.problem.why, settings.unit) }}
-    </p>
+    <p v-if="news.problem" class="bad">It would no longer work: {{ say.sentence(news.problem.why) }}</p>
     <p v-else-if="!news.changes.length" class="second">No figure of the job would change.</p>
     <details v-else>
       <summary>{{ news.changes.length }} figure{{ news.changes.length > 1 ? 's' : '' }} would change</summary>

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { roundedText, shortText } from '../units'
 
 /** Every part as a true silhouette, all at one scale. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const HEIGHT = 38
 const WIDEST = 92
 
@@ -26,22 +25,29 @@ const area = computed(() =>
 )
 const boards = computed(() => job.design!.boards.map(({ basis }) => basis.stock.name).join(', '))
 const wrong = computed(
-  () => new Set([...(job.proof?.findings ?? []), ...job.design!.findings].map(({ part }) => part)),
+  () => new Set([...(job.fresh?.findings ?? []), ...job.design!.findings].map(({ part }) => part)),
 )
+
+function menu(event: MouseEvent, part: string): void {
+  const edge = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  job.pick('part', part)
+  job.menuAt = event.clientX || event.clientY ? [event.clientX, event.clientY] : [edge.left, edge.top]
+}
 </script>
 
 <template>
   <section class="rail" aria-label="Parts">
     <div class="head">
       <b>{{ pieces }} part{{ pieces === 1 ? '' : 's' }}</b>
-      <p class="small second">{{ roundedText(area / 1e6, 3) }} m² of {{ boards }}</p>
+      <p class="small second">{{ say.number(area / 1e6, 3) }} m² of {{ boards }}</p>
     </div>
     <button
       v-for="part in parts"
       :key="part.id"
-      :aria-pressed="job.selected === `part:${part.id}`"
+      :aria-pressed="job.picked.part === part.id"
       :class="{ changed: job.changed.parts.has(part.id) }"
-      @click="job.selected = job.selected === `part:${part.id}` ? '' : `part:${part.id}`"
+      @click="job.toggle('part', part.id)"
+      @contextmenu.prevent="menu($event, part.id)"
     >
       <svg
         :width="(part.box[2] - part.box[0]) * scale"
@@ -56,10 +62,11 @@ const wrong = computed(
         <span class="figure small second">×{{ part.quantity }}</span>
       </span>
       <span class="small second figure">
-        {{ shortText(part.box[2] - part.box[0], settings.unit) }} ×
-        {{ shortText(part.box[3] - part.box[1], settings.unit) }}
+        {{ say.size(part.box[2] - part.box[0], part.box[3] - part.box[1]) }}
       </span>
-      <span v-if="wrong.has(part.id)" class="mark ochre" title="wants a look">!</span>
+      <span v-if="wrong.has(part.id)" class="mark ochre" title="Has a problem"
+        >!<span class="unseen">has a problem</span></span
+      >
     </button>
   </section>
 </template>
@@ -67,32 +74,34 @@ const wrong = computed(
 <style scoped>
 .rail {
   display: flex;
+  min-height: 6.3rem;
   background: var(--panel);
   border-top: 1px solid var(--line);
   overflow-x: auto;
 }
 .head {
-  width: 178px;
+  width: 12rem;
   flex: none;
   padding: 10px 16px;
   border-right: 1px solid var(--line);
 }
-button {
+.rail button {
   position: relative;
   display: grid;
-  grid-template-rows: 40px auto auto;
+  grid-template-rows: 2.7rem auto auto;
   flex: none;
-  min-width: 118px;
+  min-width: 8rem;
   padding: 4px 12px 3px;
   border: 0;
   border-right: 1px solid var(--line);
   border-top: 3px solid transparent;
+  border-bottom: 3px solid transparent;
   border-radius: 0;
 }
-button:focus-visible {
+.rail button:focus-visible {
   outline-offset: -3px;
 }
-button:hover {
+.rail button:hover {
   background: var(--sheet);
 }
 svg {
@@ -100,28 +109,33 @@ svg {
   margin-bottom: 3px;
 }
 path {
-  fill: color-mix(in srgb, var(--end-grain) 80%, var(--second));
+  fill: var(--silhouette);
 }
-[aria-pressed='true'] {
+.rail button[aria-pressed='true'] {
   background: var(--deep-wash);
   border-top-color: var(--deep);
 }
 [aria-pressed='true'] path {
   fill: var(--deep);
 }
-.changed {
-  border-bottom: 3px solid var(--ochre);
+.rail button.changed {
+  border-bottom-color: var(--ochre);
 }
 .name {
-  line-height: 1.35;
   display: flex;
   justify-content: space-between;
   gap: 10px;
+  line-height: 1.3;
 }
 .mark {
   position: absolute;
   top: 4px;
   right: 10px;
   font-weight: 700;
+}
+@media (max-width: 1240px) {
+  .head {
+    width: 9.5rem;
+  }
 }
 </style>

@@ -3,8 +3,8 @@ import { computed } from 'vue'
 
 import type { PieceRead, Truth } from '../api/client'
 import { FITS } from '../rack'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, signedText, withinText } from '../units'
+import { useSay } from '../composables/useSay'
+import PlainField from '../kit/PlainField.vue'
 
 /** What a test piece told, to be kept; or, from a practice machine, to be held against what it hides. */
 const props = defineProps<{
@@ -16,9 +16,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ keep: []; reveal: []; clear: [] }>()
 const note = defineModel<string>('note', { required: true })
-const settings = useSettings()
-const length = (mm: number, digits = 4) => lengthText(mm, settings.unit, digits)
-const signed = (mm: number) => signedText(mm, settings.unit)
+const say = useSay()
+const length = (mm: number, digits = 4) => say.length(mm, digits)
+const signed = (mm: number) => say.signed(mm)
 const off = computed(() =>
   props.truth && props.read.kerf !== null ? Math.abs(props.read.kerf! - props.truth.kerf) : null,
 )
@@ -29,10 +29,10 @@ const off = computed(() =>
     <template v-if="read.kerf !== null">
       <h2>Kerf</h2>
       <p class="figure big">
-        {{ length(read.kerf!) }} <span class="second">{{ settings.unit }}</span>
+        {{ length(read.kerf!) }} <span class="second">{{ say.unit }}</span>
       </p>
-      <p class="figure">{{ withinText(read.within, settings.unit) }} in 95 of 100 cases</p>
-      <p class="small second">{{ inUnit(read.because, settings.unit) }}</p>
+      <p class="figure">{{ say.within(read.within) }} {{ say.unit }} (95 %)</p>
+      <p class="small second">{{ say.sentence(read.because) }}</p>
     </template>
     <template v-else-if="read.fits">
       <h2>Fits</h2>
@@ -42,36 +42,41 @@ const off = computed(() =>
           <dd>{{ signed(read.fits[name]) }}</dd>
         </template>
       </dl>
-      <p class="small second">each limit {{ withinText(read.within, settings.unit) }}: {{ read.because }}</p>
+      <p class="small second">
+        Each limit {{ say.within(read.within) }} {{ say.unit }}: {{ say.sentence(read.because) }}
+      </p>
     </template>
-    <p v-for="one in read.notes" :key="one" class="small ochre">{{ inUnit(one, settings.unit) }}</p>
+    <p v-for="one in read.notes" :key="one" class="small ochre">{{ say.sentence(one) }}</p>
 
     <template v-if="practice === null">
-      <label class="second small">
-        Settings, or a note
-        <input v-model="note" class="boxed" placeholder="power, speed, lens cleaned" />
-      </label>
-      <button v-if="lastSet && !note" class="link small" @click="note = inUnit(lastSet, settings.unit)">
-        as last set: {{ inUnit(lastSet, settings.unit) }}
-      </button>
-      <button class="strong" @click="emit('keep')">Keep it in the notebook</button>
+      <PlainField v-model="note" label="Settings, or a note" words placeholder="power, speed, lens cleaned" />
+      <ElButton link size="small" v-if="lastSet && !note" @click="note = say.sentence(lastSet)">
+        As last set: {{ say.sentence(lastSet) }}
+      </ElButton>
+      <ElButton type="primary" @click="emit('keep')">Save in the notebook</ElButton>
     </template>
     <template v-else>
-      <p class="small">From practice machine {{ practice }}: nothing for the notebook.</p>
+      <p class="small">From practice machine {{ practice }}: not for the notebook.</p>
       <p v-if="truth && off !== null" class="small truth">
-        Its kerf is <b class="figure">{{ length(truth.kerf) }}</b>: you are
+        Its true kerf is <b class="figure">{{ length(truth.kerf) }}</b>: you are
         <b class="figure">{{ length(off) }}</b> off,
-        {{ off <= read.within ? 'within what you said' : 'beyond what you said, as happens in 5 of 100' }}.
+        {{
+          off <= read.within
+            ? 'within the uncertainty'
+            : 'outside the uncertainty, as happens 5 times in 100'
+        }}.
       </p>
       <p v-else-if="truth" class="small truth">
-        Its hands feel a change at
+        Its fits change at
         <span v-for="(limit, i) in truth.limits" :key="i" class="figure"
           >{{ signed(limit) }}{{ i < 3 ? ', ' : '' }}</span
         >: from {{ feels[0] }} to {{ feels.at(-1) }}.
       </p>
-      <button v-else class="plain" @click="emit('reveal')">tell me what it hides</button>
+      <ElButton v-else @click="emit('reveal')">{{
+        read.kerf !== null ? 'Show its true kerf' : 'Show its true fits'
+      }}</ElButton>
     </template>
-    <button class="link small" @click="emit('clear')">clear the readings</button>
+    <ElButton link size="small" @click="emit('clear')">Clear the readings</ElButton>
   </section>
 </template>
 
@@ -85,23 +90,21 @@ const off = computed(() =>
   background: var(--deep-wash);
   border-left: 3px solid var(--deep);
 }
-.result label {
+.field {
   width: 100%;
 }
 .big {
-  font-size: 26px;
+  font-size: 1.75rem;
 }
 .big .second {
-  font: 14px var(--words);
+  font: 1rem var(--words);
 }
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 2px 16px;
-  margin: 0;
 }
 dd {
-  margin: 0;
   text-align: right;
 }
 dt {
@@ -110,8 +113,5 @@ dt {
 .truth {
   padding: 4px 8px;
   background: var(--panel);
-}
-.link {
-  padding-left: 0;
 }
 </style>

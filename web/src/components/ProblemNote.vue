@@ -1,19 +1,18 @@
 <script setup lang="ts">
 import type { Problem } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { inUnit } from '../units'
+import { useSay } from '../composables/useSay'
 
 /** What is wrong and what to do, where it was typed; what was likely meant can be taken where somebody listens. */
 defineProps<{ problem: Pick<Problem, 'why' | 'fix' | 'mend'>; onMend?: (text: string) => void }>()
-const settings = useSettings()
+const say = useSay()
 </script>
 
 <template>
   <p class="problem small" role="alert">
-    {{ inUnit(problem.why, settings.unit) }} <b>{{ inUnit(problem.fix, settings.unit) }}</b>
-    <button v-if="problem.mend && onMend" type="button" class="link" @click="onMend(problem.mend)">
-      use {{ inUnit(problem.mend, settings.unit) }}
-    </button>
+    {{ say.sentence(problem.why) }} <b>{{ say.sentence(problem.fix) }}</b>
+    <ElButton v-if="problem.mend && onMend" link size="small" @click="onMend(problem.mend)">
+      Use {{ say.sentence(problem.mend) }}
+    </ElButton>
   </p>
 </template>
 

@@ -1,220 +1,148 @@
 <script setup lang="ts">
-import type { Operation, ProfileValues } from '../api/client'
+import { computed } from 'vue'
 
-/** How files are written: layers and their order, and how the drawing lies. Every answer makes a new profile. */
-const props = defineProps<{ profile: ProfileValues; titles: Record<string, string> }>()
+import type { Operation, Problem, ProfileValues } from '../api/client'
+import ChoiceField from '../kit/ChoiceField.vue'
+import FlagField from '../kit/FlagField.vue'
+import type { Option } from '../kit/options'
+import TextField from '../kit/TextField.vue'
+import { useSay } from '../composables/useSay'
+import ProfileLayer from './ProfileLayer.vue'
+
+/** How files are written: what is done in which order, and how the drawing lies. Every answer makes a new profile. */
+const props = defineProps<{ profile: ProfileValues; problem: Problem | null }>()
 const emit = defineEmits<{ change: [profile: ProfileValues] }>()
+const say = useSay()
 
 const change = (values: Partial<ProfileValues>) => emit('change', { ...props.profile, ...values })
-const valueOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
-const isOn = (event: Event) => (event.target as HTMLInputElement).checked
 
 function changeLayer(operation: Operation, values: Partial<ProfileValues['layers'][string]>): void {
   const layer = props.profile.layers[operation]!
   change({ layers: { ...props.profile.layers, [operation]: { ...layer, ...values } } })
 }
 
-/** Swaps an operation with the one before it. */
-function earlier(index: number): void {
-  const order = [...props.profile.order]
-  ;[order[index - 1], order[index]] = [order[index]!, order[index - 1]!]
+function move(operation: Operation, to: number): void {
+  const order = props.profile.order.filter((one) => one !== operation)
+  order.splice(to, 0, operation)
   change({ order })
 }
 
-const ORIGINS: Record<ProfileValues['origin'], string> = {
-  plain: 'as the format has it',
-  'lower left': 'lower left',
-  'upper left': 'upper left',
-  'lower right': 'lower right',
-  'upper right': 'upper right',
-  centre: 'centre',
-}
+const CHOICES: { name: 'split' | 'unit' | 'origin' | 'engrave'; label: string; options: Option[] }[] = [
+  {
+    name: 'split',
+    label: 'One file for each',
+    options: [
+      { value: 'sheet', label: 'Sheet' },
+      { value: 'part', label: 'Part' },
+      { value: 'operation', label: 'Operation on a sheet' },
+    ],
+  },
+  {
+    name: 'unit',
+    label: 'Unit of the file',
+    options: [
+      { value: 'mm', label: 'Millimetres' },
+      { value: 'in', label: 'Inches' },
+    ],
+  },
+  {
+    name: 'origin',
+    label: 'Origin',
+    options: [
+      { value: 'plain', label: 'Format default' },
+      { value: 'lower left', label: 'Lower left' },
+      { value: 'upper left', label: 'Upper left' },
+      { value: 'lower right', label: 'Lower right' },
+      { value: 'upper right', label: 'Upper right' },
+      { value: 'centre', label: 'Centre' },
+    ],
+  },
+  {
+    name: 'engrave',
+    label: 'Engraved areas',
+    options: [
+      { value: 'outline', label: 'As outlines' },
+      { value: 'filled', label: 'Filled', detail: 'SVG and PDF' },
+      { value: 'hatch', label: 'As hatch lines' },
+    ],
+  },
+]
+const LENGTHS = computed(() =>
+  [
+    { name: 'hatch_mm' as const, label: 'Hatch lines apart', shown: props.profile.engrave === 'hatch' },
+    { name: 'lead_in_mm' as const, label: 'Lead-ins', shown: true },
+    { name: 'stroke_mm' as const, label: 'Line width', shown: true },
+  ].filter(({ shown }) => shown),
+)
+const FLAGS = [
+  { name: 'reference_square', label: 'A 100 mm reference square' },
+  { name: 'labels', label: 'Part names, not cut' },
+  { name: 'y_down', label: 'y grows downwards (DXF)' },
+] as const
+
+/** The profile's lengths are mm; what is typed counts in the unit that is shown. */
+const lengthOf = (value: number | string) => (typeof value === 'number' ? say.short(value) : value)
+const typedIn = (text: string) => (say.unit === 'in' && /^[\d\s.,/]+$/.test(text) ? `${text} in` : text)
 </script>
 
 <template>
-  <div class="profile">
-    <table>
-      <thead>
-        <tr class="small second">
-          <th>in this order</th>
-          <th>layer</th>
-          <th>colour</th>
-          <th>in the file</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(operation, index) in profile.order" :key="operation">
-          <td><i class="swatch" :class="operation" /> {{ titles[operation] }}</td>
-          <td>
-            <input
-              class="boxed"
-              :aria-label="`layer of ${operation}`"
-              :value="profile.layers[operation]!.name"
-              @change="changeLayer(operation, { name: valueOf($event) })"
-            />
-          </td>
-          <td>
-            <input
-              type="color"
-              :aria-label="`colour of ${operation}`"
-              :value="profile.layers[operation]!.colour"
-              @change="changeLayer(operation, { colour: valueOf($event) })"
-            />
-          </td>
-          <td>
-            <input
-              type="checkbox"
-              :aria-label="`write ${operation}`"
-              :checked="profile.layers[operation]!.include"
-              @change="changeLayer(operation, { include: isOn($event) })"
-            />
-          </td>
-          <td>
-            <button
-              class="link small"
-              :disabled="index === 0"
-              :aria-label="`do ${operation} earlier`"
-              @click="earlier(index)"
-            >
-              ↑
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <div class="options">
-      <label>
-        One file for each
-        <select
-          class="boxed"
-          :value="profile.split"
-          @change="change({ split: valueOf($event) as ProfileValues['split'] })"
-        >
-          <option value="sheet">sheet</option>
-          <option value="part">part</option>
-          <option value="operation">operation on a sheet</option>
-        </select>
-      </label>
-      <label>
-        Unit of the file
-        <select
-          class="boxed"
-          :value="profile.unit"
-          @change="change({ unit: valueOf($event) as ProfileValues['unit'] })"
-        >
-          <option value="mm">millimetres</option>
-          <option value="in">inches</option>
-        </select>
-      </label>
-      <label>
-        Coordinates are 0 at
-        <select
-          class="boxed"
-          :value="profile.origin"
-          @change="change({ origin: valueOf($event) as ProfileValues['origin'] })"
-        >
-          <option v-for="(title, name) in ORIGINS" :key="name" :value="name">{{ title }}</option>
-        </select>
-      </label>
-      <label>
-        Engraved areas
-        <select
-          class="boxed"
-          :value="profile.engrave"
-          @change="change({ engrave: valueOf($event) as ProfileValues['engrave'] })"
-        >
-          <option value="outline">as outlines</option>
-          <option value="filled">filled (SVG, PDF)</option>
-          <option value="hatch">as hatch lines</option>
-        </select>
-      </label>
-      <label v-if="profile.engrave === 'hatch'">
-        Hatch lines apart, mm
-        <input
-          class="boxed figure"
-          data-field="hatch_mm"
-          :value="profile.hatch_mm"
-          @change="change({ hatch_mm: valueOf($event) })"
-        />
-      </label>
-      <label>
-        Lead-ins, mm
-        <input
-          class="boxed figure"
-          data-field="lead_in_mm"
-          :value="profile.lead_in_mm"
-          @change="change({ lead_in_mm: valueOf($event) })"
-        />
-      </label>
-      <label>
-        Lines, mm wide
-        <input
-          class="boxed figure"
-          data-field="stroke_mm"
-          :value="profile.stroke_mm"
-          @change="change({ stroke_mm: valueOf($event) })"
-        />
-      </label>
-    </div>
-    <p class="ticks">
-      <label>
-        <input
-          type="checkbox"
-          :checked="profile.reference_square"
-          @change="change({ reference_square: isOn($event) })"
-        />
-        a 100 mm reference square
-      </label>
-      <label>
-        <input type="checkbox" :checked="profile.labels" @change="change({ labels: isOn($event) })" />
-        part names, not cut
-      </label>
-      <label>
-        <input type="checkbox" :checked="profile.y_down" @change="change({ y_down: isOn($event) })" />
-        y grows downwards (DXF)
-      </label>
-    </p>
+  <ol aria-label="In this order">
+    <ProfileLayer
+      v-for="(operation, index) in profile.order"
+      :key="operation"
+      :operation="operation"
+      :layer="profile.layers[operation]!"
+      :index="index"
+      :count="profile.order.length"
+      @change="changeLayer(operation, $event)"
+      @move="move"
+    />
+  </ol>
+  <p class="small second">Drag a line, or press Alt with Up or Down on it, to change the order.</p>
+  <div class="options">
+    <ChoiceField
+      v-for="{ name, label, options } in CHOICES"
+      :key="name"
+      :label="label"
+      :options="options"
+      :model-value="profile[name]"
+      @update:model-value="change({ [name]: $event })"
+    />
+    <TextField
+      v-for="{ name, label } in LENGTHS"
+      :key="name"
+      :label="label"
+      :field="name"
+      :text="lengthOf(profile[name])"
+      :unit="say.unit"
+      :problem="problem?.field === name ? problem : null"
+      @commit="change({ [name]: typedIn($event) })"
+    />
+  </div>
+  <div class="flags">
+    <FlagField
+      v-for="{ name, label } in FLAGS"
+      :key="name"
+      :label="label"
+      :model-value="profile[name]"
+      @update:model-value="change({ [name]: $event })"
+    />
   </div>
 </template>
 
 <style scoped>
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  font-weight: 400;
-}
-td {
-  padding: 2px 10px 2px 0;
-  border-top: 1px solid var(--line);
-}
-td .boxed {
-  width: 130px;
-  padding: 1px 6px;
+ol {
+  margin-bottom: 4px;
 }
 .options {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
   gap: 8px 14px;
   margin: 12px 0;
-  color: var(--second);
 }
-.ticks {
+.flags {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 20px;
-}
-input[type='checkbox'] {
-  accent-color: var(--deep);
-}
-input[type='color'] {
-  width: 34px;
-  height: 20px;
-  padding: 0;
-  border: 1px solid var(--line);
-  background: none;
 }
 </style>

@@ -3,17 +3,22 @@ import { computed, ref } from 'vue'
 
 import type { Design } from '../api/client'
 import { placing, useSheet } from '../composables/useSheet'
+import { usePicking } from '../composables/usePicking'
+import { pickOf } from '../stores/selection'
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 
 /** One sheet as the file read back gives it: the path, the beam along it, and the finished edge that it leaves. */
 const props = defineProps<{ sheet: Design['sheets'][number] }>()
 const job = useJob()
+const say = useSay()
 const drawing = ref<InstanceType<typeof DrawingFrame> | null>(null)
 
+const { onPick, onMenu } = usePicking()
 const { parts, placed } = useSheet(() => props.sheet)
-/** The proof of just this state: an older one is of other parts. */
-const proof = computed(() => (job.proof?.moves === job.design?.moves ? job.proof : null))
+/** Of just this state: an older one is of other parts. */
+const proof = computed(() => job.fresh)
 const finished = computed(() => proof.value?.finished[String(props.sheet.number)] ?? [])
 const paths = computed(() => proof.value?.paths[String(props.sheet.number)] ?? [])
 const findings = computed(() =>
@@ -27,7 +32,7 @@ const kerf = computed(
 
 /** A corner of a path, close enough to see the beam: the first one, or the one of the part that is selected. */
 function lookAtCorner(): void {
-  const wanted = cuts.value.find(({ part }) => `part:${part}` === job.selected) ?? cuts.value[0]
+  const wanted = cuts.value.find(({ part }) => part === job.picked.part) ?? cuts.value[0]
   const start = /^M(\S+) (\S+?)[LA]/.exec(wanted?.path ?? '')
   if (!start) return
   const [x, y, reach] = [Number(start[1]), Number(start[2]), Math.max(kerf.value, 0.05) * 4]
@@ -48,6 +53,8 @@ defineExpose({ lookAt, lookAtCorner })
     ref="drawing"
     :box="[0, 0, sheet.width, sheet.height]"
     :label="`Sheet ${sheet.number} as cut`"
+    @pick="onPick"
+    @menu="onMenu"
   >
     <template #default>
       <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
@@ -63,6 +70,8 @@ defineExpose({ lookAt, lookAtCorner })
         v-for="one in placed"
         :key="`nominal-${one.part}-${one.copy_number}`"
         class="nominal"
+        :class="{ selected: job.picked.part === one.part }"
+        :data-pick="pickOf('part', one.part)"
         :d="parts.get(one.part)!.path"
         :transform="placing(one)"
       />
@@ -79,7 +88,7 @@ defineExpose({ lookAt, lookAtCorner })
     <template #over="{ at }">
       <g v-for="(finding, i) in findings" :key="i" class="finding">
         <circle :cx="at(finding.place!)[0]" :cy="at(finding.place!)[1]" r="9" />
-        <title>{{ finding.why }}</title>
+        <title>{{ say.sentence(finding.why) }}</title>
       </g>
     </template>
   </DrawingFrame>
@@ -88,7 +97,7 @@ defineExpose({ lookAt, lookAtCorner })
 <style scoped>
 .sheet {
   fill: var(--sheet);
-  stroke: var(--line);
+  stroke: var(--edge);
 }
 .finished {
   fill: var(--board);
@@ -104,14 +113,19 @@ defineExpose({ lookAt, lookAtCorner })
   stroke-linejoin: round;
 }
 .nominal {
-  fill: none;
+  fill: transparent;
   stroke: var(--ink);
   stroke-width: 0.8;
   stroke-dasharray: 1 4;
+  cursor: pointer;
+}
+.nominal.selected {
+  fill: color-mix(in srgb, var(--deep) 14%, transparent);
 }
 .path {
   fill: none;
-  stroke: #d55e00;
+  stroke: var(--path);
+  pointer-events: none;
   stroke-width: 1;
 }
 .finding circle {

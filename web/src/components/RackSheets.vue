@@ -2,12 +2,11 @@
 import { computed } from 'vue'
 
 import type { Stock } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
+import { useSay } from '../composables/useSay'
 
 /** The sheets and off-cuts of a board, all to one scale, with the way its grain or corrugation runs. */
 const props = defineProps<{ stock: Stock['document'] }>()
-const settings = useSettings()
+const say = useSay()
 const HIGHEST_PX = 150
 const WIDEST_PX = 300
 
@@ -47,8 +46,7 @@ const scale = computed(() =>
     WIDEST_PX / Math.max(...shapes.value.map(({ width }) => width)),
   ),
 )
-const size = (shape: Shape) =>
-  `${shortText(shape.width, settings.unit)} × ${shortText(shape.height, settings.unit)}`
+const size = (shape: Shape) => `${say.short(shape.width)} × ${say.short(shape.height)}`
 const drawn = ({ points, height }: Shape) =>
   points.map(([x, y]) => `${x * scale.value},${(height - y) * scale.value}`).join(' ')
 </script>

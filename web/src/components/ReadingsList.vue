@@ -2,8 +2,8 @@
 import { computed, nextTick, ref, watch } from 'vue'
 
 import type { Problem } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { shortText, splitLengths } from '../units'
+import { useSay } from '../composables/useSay'
+import { splitLengths } from '../units'
 import ProblemNote from './ProblemNote.vue'
 
 /** Caliper readings one after the other: Enter goes to the next, an empty one at the end adds, a list may be pasted.
@@ -20,7 +20,7 @@ const props = withDefaults(
   { typed: () => [], field: 'readings', noun: 'reading' },
 )
 const emit = defineEmits<{ commit: [texts: string[]]; clear: [] }>()
-const settings = useSettings()
+const say = useSay()
 const list = ref<HTMLElement | null>(null)
 
 /** A reading as shown; one that was not touched since goes back as measured, whatever unit it is shown in. */
@@ -34,7 +34,7 @@ const EMPTY: Draft = { text: '', shown: '', mm: 0 }
 
 function current(): Draft[] {
   return props.values.map((mm) => {
-    const text = shortText(mm, settings.unit)
+    const text = say.short(mm)
     return { text, shown: text, mm }
   })
 }
@@ -109,9 +109,9 @@ function problemAt(index: number): Problem | null {
   <div>
     <ol ref="list">
       <li v-for="(draft, index) in drafts" :key="index">
-        <input
+        <ElInput
           v-model="draft.text"
-          class="boxed figure"
+          class="figure"
           autocomplete="off"
           :data-field="`${field}[${index}]`"
           :aria-label="index === drafts.length - 1 ? `next ${noun}` : `${noun} ${index + 1}`"
@@ -119,16 +119,15 @@ function problemAt(index: number): Problem | null {
           :aria-invalid="problemAt(index) ? 'true' : undefined"
           @keydown.enter="next(index)"
           @blur="commit"
-          @paste="paste($event, index)"
+          @paste="paste($event as ClipboardEvent, index)"
         />
-        <button
+        <ElButton
           v-if="index < drafts.length - 1"
-          class="link"
-          :aria-label="`remove ${noun} ${index + 1}`"
+          link
+          :aria-label="`Remove ${noun} ${index + 1}`"
           @click="remove(index)"
+          >×</ElButton
         >
-          ×
-        </button>
         <ProblemNote v-if="problemAt(index)" :problem="problemAt(index)!" @mend="mend(index, $event)" />
       </li>
     </ol>
@@ -139,13 +138,13 @@ function problemAt(index: number): Problem | null {
 <style scoped>
 ol {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(94px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(6rem, 1fr));
   align-items: start;
   gap: 4px 6px;
 }
 li {
   display: grid;
-  grid-template-columns: 1fr 18px;
+  grid-template-columns: 1fr 24px;
   align-items: center;
 }
 li:has(p) {
@@ -153,9 +152,5 @@ li:has(p) {
 }
 li > p {
   grid-column: 1 / -1;
-}
-.link {
-  padding: 0;
-  text-align: center;
 }
 </style>

@@ -1,70 +1,46 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useSay } from '../composables/useSay'
+import { optionsOf } from '../kit/options'
+import PickField from '../kit/PickField.vue'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { editText } from '../units'
 import LengthField from './LengthField.vue'
-import ProblemNote from './ProblemNote.vue'
 
 /** The recipe's questions that are no dimension: choices, counts, and lengths that may stay empty. */
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 const named = computed(() => new Set(job.design!.lengths.map(({ name }) => name)))
 const rest = computed(() => job.design!.answers.filter(({ setting }) => !named.value.has(setting.name)))
 </script>
 
 <template>
   <div v-for="{ setting, typed, unit } in rest" :key="setting.name" class="setting">
-    <template v-if="setting.kind === 'choice'">
-      <span :id="`choice-${setting.name}`">{{ setting.title }}</span>
-      <span class="choice" role="group" :aria-labelledby="`choice-${setting.name}`">
-        <button
-          v-for="choice in setting.choices"
-          :key="choice"
-          class="plain"
-          :aria-pressed="choice === typed"
-          @click="job.put(`answers/${setting.name}`, choice)"
-        >
-          {{ choice }}
-        </button>
-      </span>
-    </template>
+    <PickField
+      v-if="setting.kind === 'choice'"
+      :label="setting.title"
+      :options="optionsOf(setting.choices)"
+      :model-value="typed"
+      :help="setting.help"
+      :problem="job.problemAt(`answers/${setting.name}`)"
+      @update:model-value="job.put(`answers/${setting.name}`, $event)"
+    />
     <LengthField
       v-else
-      class="length"
       :field="`answers/${setting.name}`"
       :label="setting.title"
-      :text="typed ? editText(typed, unit, settings.unit) : ''"
-      :placeholder="setting.kind === 'length' ? 'by thickness' : undefined"
+      :text="typed ? say.edit(typed, unit) : ''"
+      :plain="setting.kind !== 'length'"
+      :placeholder="setting.kind === 'length' ? 'by thickness' : ''"
+      :help="setting.help"
       @commit="job.put(`answers/${setting.name}`, $event)"
     />
-    <ProblemNote
-      v-if="setting.kind === 'choice' && job.problemAt(`answers/${setting.name}`)"
-      class="length"
-      :problem="job.problemAt(`answers/${setting.name}`)!"
-    />
-    <span class="small second help">{{ setting.help }}</span>
   </div>
 </template>
 
 <style scoped>
 .setting {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  align-items: center;
-  padding: 6px 18px 6px 29px;
+  padding: 8px 18px 8px 29px;
   border-top: 1px solid var(--line);
-}
-.length,
-.help {
-  grid-column: 1 / -1;
-}
-.choice {
-  display: flex;
-}
-[aria-pressed='true'] {
-  border-color: var(--deep);
-  background: var(--deep-wash);
 }
 </style>

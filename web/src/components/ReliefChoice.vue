@@ -1,33 +1,31 @@
 <script setup lang="ts">
+import ChoiceField from '../kit/ChoiceField.vue'
 import { useJob } from '../stores/job'
 
 /** How inside corners that take a square mate are cleared for a round tool. */
 const job = useJob()
-const TITLES: Record<string, string> = {
-  auto: 'as the machine needs: dogbones for a router',
-  dogbone: 'dogbones',
-  't-bone': 'T-bones, into the fingers',
-  none: 'none',
-}
+const OPTIONS = [
+  { value: 'auto', label: 'As the machine needs', detail: 'dogbones for a router, none for a laser' },
+  { value: 'dogbone', label: 'Dogbones' },
+  { value: 't-bone', label: 'T-bones, into the fingers' },
+  { value: 'none', label: 'None' },
+]
 </script>
 
 <template>
-  <label class="second">
-    Inside-corner relief
-    <select
-      class="boxed"
-      data-field="relief"
-      :value="job.design!.relief"
-      @change="job.put('relief', ($event.target as HTMLSelectElement).value)"
-    >
-      <option v-for="(title, name) in TITLES" :key="name" :value="name">{{ title }}</option>
-    </select>
-  </label>
+  <ChoiceField
+    class="relief"
+    label="Inside-corner relief"
+    field="relief"
+    :options="OPTIONS"
+    :model-value="job.design!.relief"
+    :problem="job.problemAt('relief')"
+    @update:model-value="job.put('relief', $event)"
+  />
 </template>
 
 <style scoped>
-label {
-  display: block;
+.relief {
   padding: 12px 18px 4px;
 }
 </style>

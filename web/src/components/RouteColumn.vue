@@ -2,14 +2,13 @@
 import { useRoute } from 'vue-router'
 
 import type { Stop } from '../api/client'
-import { useSettings } from '../stores/settings'
-import { inUnit } from '../units'
+import { useSay } from '../composables/useSay'
 import NotchMark from './NotchMark.vue'
 
 /** The six stops of a job, each with its live line; free to visit in any order. */
 defineProps<{ stops: readonly Stop[] }>()
 const route = useRoute()
-const settings = useSettings()
+const say = useSay()
 </script>
 
 <template>
@@ -24,8 +23,8 @@ const settings = useSettings()
       <NotchMark :state="route.name === stop.key && stop.state !== 'look' ? 'here' : stop.state" />
       <span>
         <b>{{ stop.title }}</b>
-        <span class="small second">{{ inUnit(stop.line, settings.unit) }}</span>
-        <span v-if="stop.wants" class="small ochre">{{ stop.wants }}</span>
+        <span class="small second">{{ say.sentence(stop.line) }}</span>
+        <span v-if="stop.wants" class="small ochre">{{ say.sentence(stop.wants) }}</span>
       </span>
     </RouterLink>
   </nav>
@@ -33,7 +32,7 @@ const settings = useSettings()
 
 <style scoped>
 nav {
-  padding-top: 14px;
+  padding-top: 10px;
   border-right: 1px solid var(--line);
   overflow-y: auto;
 }
@@ -42,8 +41,8 @@ a {
   grid-template-columns: 19px 1fr;
   gap: 9px;
   align-items: start;
-  min-height: 56px;
-  padding: 8px 8px 6px 16px;
+  min-height: 3.6rem;
+  padding: 7px 8px 6px 16px;
   color: inherit;
   text-decoration: none;
   border-block: 1px solid transparent;
@@ -60,13 +59,27 @@ a:focus-visible {
 }
 a > span {
   display: grid;
+  line-height: 1.3;
 }
 b {
   font-weight: 600;
-  font-size: 14.5px;
-  line-height: 1.2;
 }
 svg {
   margin-top: 2px;
+}
+@media (max-width: 1180px) {
+  a {
+    gap: 7px;
+    padding-left: 10px;
+  }
+}
+@media (max-width: 860px) {
+  nav {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr));
+    padding: 0;
+    border-right: 0;
+    border-bottom: 1px solid var(--line);
+  }
 }
 </style>

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { Problem } from '../api/client'
 import ProblemNote from './ProblemNote.vue'
-import TextField from './TextField.vue'
+import TextField from '../kit/TextField.vue'
 
 /** A short list of things with a few values each: change one in place, take a row out, add one below. */
 export interface Column {
@@ -40,7 +40,7 @@ function remove(index: number): void {
 }
 
 /** A new row is sent once nothing of it is empty but what may be. */
-function keep(): void {
+function addRow(): void {
   if (draft.value) emit('commit', [...props.rows.map((row) => ({ ...row })), { ...draft.value }])
 }
 </script>
@@ -69,15 +69,15 @@ function keep(): void {
           :text="row[name] ?? ''"
           @commit="change(index, name, $event)"
         />
-        <button
+        <ElButton
+          link
           v-if="!line"
-          class="link"
-          :aria-label="`remove row ${index + 1}`"
-          title="remove"
+          :aria-label="`Remove row ${index + 1}`"
+          title="Remove"
           @click="remove(index)"
         >
           ×
-        </button>
+        </ElButton>
       </template>
       <ProblemNote
         v-if="problemAt(`${field}[${index}]`)"
@@ -87,18 +87,17 @@ function keep(): void {
     </template>
     <template v-if="draft">
       <template v-for="(columnsOfLine, line) in [beside, below]" :key="line">
-        <input
+        <ElInput
           v-for="{ name, label, words } in columnsOfLine"
           :key="name"
           v-model="draft[name]"
-          class="boxed"
           :class="{ figure: !words, all: line }"
           :aria-label="`${label}, new row`"
           :placeholder="line ? label : ''"
-          @keydown.enter="keep"
+          @keydown.enter="addRow"
           @keydown.esc="draft = null"
         />
-        <button v-if="!line" class="link small" @click="keep">keep</button>
+        <ElButton link size="small" v-if="!line" @click="addRow">Add</ElButton>
       </template>
       <ProblemNote
         v-if="problemAt(`${field}[${rows.length}]`)"
@@ -106,13 +105,15 @@ function keep(): void {
         :problem="problemAt(`${field}[${rows.length}]`)!"
       />
     </template>
-    <button
+    <ElButton
+      link
+      size="small"
+      class="all"
       v-else
-      class="link small all"
       @click="draft = Object.fromEntries(columns.map(({ name }) => [name, '']))"
     >
       {{ add }}
-    </button>
+    </ElButton>
   </div>
 </template>
 
@@ -126,13 +127,13 @@ function keep(): void {
 .all {
   grid-column: 1 / -1;
 }
-button.all {
+.el-button.all {
   justify-self: start;
 }
-.boxed {
-  padding-inline: 5px;
+.rows :deep(.el-input__wrapper) {
+  padding-inline: 4px;
 }
-.rows :deep(.boxed) {
-  padding-inline: 5px;
+.rows :deep(.figure .el-input__inner) {
+  font-size: 0.9rem;
 }
 </style>

@@ -5,11 +5,13 @@ import type { Design } from '../api/client'
 import { placing, useSheet } from '../composables/useSheet'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
-import PartMarks from './PartMarks.vue'
+import PartPiece from './PartPiece.vue'
+import { usePicking } from '../composables/usePicking'
 
 /** One sheet with its parts where they will be cut. */
 const props = defineProps<{ sheet: Design['sheets'][number] }>()
 const job = useJob()
+const { onPick, onMenu } = usePicking()
 
 const { parts, placed } = useSheet(() => props.sheet)
 const margin = computed(
@@ -26,7 +28,12 @@ function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [numb
 </script>
 
 <template>
-  <DrawingFrame :box="[0, 0, sheet.width, sheet.height]" :label="`Sheet ${sheet.number}`">
+  <DrawingFrame
+    :box="[0, 0, sheet.width, sheet.height]"
+    :label="`Sheet ${sheet.number}`"
+    @pick="onPick"
+    @menu="onMenu"
+  >
     <template #default>
       <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
       <rect
@@ -45,27 +52,14 @@ function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [numb
         :width="one.box[2] - one.box[0]"
         :height="one.box[3] - one.box[1]"
       >
-        <title>keep clear: {{ one.name }}</title>
+        <title>Keep-out area: {{ one.name }}</title>
       </rect>
-      <path
+      <PartPiece
         v-for="one in placed"
         :key="`${one.part}-${one.copy_number}`"
-        :d="parts.get(one.part)!.path"
-        :transform="placing(one)"
-        fill-rule="evenodd"
-        class="part"
-        :class="{ selected: job.selected === `part:${one.part}`, changed: job.changed.parts.has(one.part) }"
-        tabindex="0"
-        role="button"
-        :aria-label="`${parts.get(one.part)!.title} ${one.copy_number}`"
-        @click="job.selected = `part:${one.part}`"
-        @keydown.enter="job.selected = `part:${one.part}`"
-      />
-      <PartMarks
-        v-for="one in placed"
-        :key="`marks-${one.part}-${one.copy_number}`"
         :part="parts.get(one.part)!"
         :transform="placing(one)"
+        :name="`${parts.get(one.part)!.title} ${one.copy_number}`"
       />
     </template>
     <template #over="{ at, pxPerMm }">
@@ -100,28 +94,12 @@ function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [numb
   stroke: var(--ochre);
   stroke-dasharray: 4 3;
 }
-.part {
-  fill: var(--board);
-  stroke: var(--ink);
-  cursor: pointer;
-}
-.part.changed {
-  stroke: var(--ochre);
-  stroke-width: 2;
-}
-.part.selected {
-  fill: var(--deep-wash);
-  stroke: var(--deep);
-  stroke-width: 2;
-}
-.part:focus {
-  outline: none;
-}
-.part:focus-visible {
-  stroke: var(--deep);
-  stroke-width: 3;
-}
 text {
+  /* Clear of whatever is engraved below it. */
+  paint-order: stroke;
+  stroke: var(--board);
+  stroke-width: 3px;
+  stroke-linejoin: round;
   text-anchor: middle;
   pointer-events: none;
   fill: var(--ink);

@@ -1,24 +1,12 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 /** Which sheet is shown, where there are several. */
-defineProps<{ count: number }>()
+const props = defineProps<{ count: number }>()
 const current = defineModel<number>({ required: true })
+const options = computed(() => Array.from({ length: props.count }, (_, i) => i + 1))
 </script>
 
 <template>
-  <div v-if="count > 1" role="group" aria-label="Sheet">
-    <button v-for="n in count" :key="n" class="plain" :aria-pressed="n === current" @click="current = n">
-      {{ n }}
-    </button>
-  </div>
+  <ElSegmented v-if="count > 1" v-model="current" aria-label="Sheet" size="small" :options="options" />
 </template>
-
-<style scoped>
-div {
-  flex: none;
-  margin-left: auto;
-}
-[aria-pressed='true'] {
-  border-color: var(--deep);
-  background: var(--deep-wash);
-}
-</style>

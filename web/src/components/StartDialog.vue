@@ -1,137 +1,111 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
+import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, Problem, type Choices, type Machine, type Stock } from '../api/client'
+import { api } from '../api/client'
+import { useProblem } from '../composables/useProblem'
+import { useSay } from '../composables/useSay'
+import ChoiceField from '../kit/ChoiceField.vue'
+import { optionsOf } from '../kit/options'
+import PickField from '../kit/PickField.vue'
+import PlainField from '../kit/PlainField.vue'
+import { useChoices } from '../stores/choices'
 import { useSettings } from '../stores/settings'
-import { lengthText, shortText } from '../units'
+import { useWorkshop } from '../stores/workshop'
 import ProblemNote from './ProblemNote.vue'
 
 /** Asks a recipe's few questions and starts a job. What is wrong is said at its question; nothing typed is lost. */
 const emit = defineEmits<{ close: [] }>()
 const router = useRouter()
+const say = useSay()
 const settings = useSettings()
+const choices = useChoices()
+const workshop = useWorkshop()
 
 const open = ref(true)
-const choices = shallowRef<Choices | null>(null)
-const stocks = shallowRef<Stock[]>([])
-const machines = shallowRef<Machine[]>([])
-const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
+const { problem, tell } = useProblem()
 const answers = reactive<Record<string, string>>({})
 const form = reactive({ name: 'New job', stock: 0, machine: 0 })
 
 /** "" starts an empty job. */
 const chosen = ref('open-tray')
-const recipe = computed(() => choices.value?.recipes.find(({ name }) => name === chosen.value) ?? null)
-const fieldOf = (found: Problem | null) => found?.field.replace('answers/', '') ?? ''
-const elsewhere = computed(() => {
-  const known = new Set(['name', ...(recipe.value?.settings.map(({ name }) => name) ?? [])])
-  return problem.value && !known.has(fieldOf(problem.value)) ? problem.value : null
-})
+const starts = computed(() => [
+  ...(choices.choices?.recipes ?? []).map(({ name, title }) => ({ value: name, label: title })),
+  { value: '', label: 'Empty job' },
+])
+const recipe = computed(() => choices.choices?.recipes.find(({ name }) => name === chosen.value) ?? null)
+const at = (field: string) => (problem.value?.field.replace('answers/', '') === field ? problem.value : null)
+const elsewhere = computed(
+  () => problem.value && !at('name') && !recipe.value?.settings.some(({ name }) => at(name)),
+)
 
-onMounted(async () => {
-  ;[choices.value, stocks.value, machines.value] = await Promise.all([
-    api.choices(),
-    api.stocks(),
-    api.machines(),
-  ])
-  for (const setting of choices.value.recipes.flatMap(({ settings: asked }) => asked)) {
-    const inches = setting.kind === 'length' && setting.default && settings.unit === 'in'
-    answers[setting.name] = inches ? shortText(Number(setting.default), 'in') : setting.default
-  }
-  form.stock = stocks.value[0]?.id ?? 0
-  form.machine =
-    machines.value.find(({ document }) => document.kind === 'laser')?.id ?? machines.value[0]?.id ?? 0
-})
+onMounted(() =>
+  tell(async () => {
+    const [{ recipes }] = await Promise.all([choices.load(), workshop.load()])
+    for (const { name, kind, default: usual } of recipes.flatMap((one) => one.settings)) {
+      answers[name] = kind === 'length' && usual ? say.short(Number(usual)) : usual
+    }
+    form.stock = workshop.boards?.[0]?.id ?? 0
+    const laser = workshop.machines?.find(({ document }) => document.kind === 'laser')
+    form.machine = (laser ?? workshop.machines?.[0])?.id ?? 0
+  }),
+)
 
 async function start(): Promise<void> {
-  problem.value = null
   busy.value = true
-  try {
-    const design = await api.start({
-      recipe: chosen.value,
-      settings: Object.fromEntries(
-        (recipe.value?.settings ?? []).map(({ name }) => [name, answers[name] ?? '']),
-      ),
-      unit: settings.unit,
-      ...form,
-    })
-    await router.push(`/jobs/${design.id}/shape`)
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    problem.value = error
-  } finally {
-    busy.value = false
-  }
+  await tell(async () => {
+    const asked = (recipe.value?.settings ?? []).map(({ name }) => [name, answers[name] ?? ''])
+    const given = { recipe: chosen.value, settings: Object.fromEntries(asked), unit: settings.unit, ...form }
+    const { id } = await api.start(given)
+    await router.push({ name: 'shape', params: { id } })
+  })
+  busy.value = false
 }
 </script>
 
 <template>
-  <ElDialog v-model="open" title="New job" width="520" append-to-body @closed="emit('close')">
-    <form v-if="choices" @submit.prevent="start">
-      <div class="wide choice" role="radiogroup" aria-label="What to start from">
-        <label v-for="one in choices.recipes" :key="one.name">
-          <input v-model="chosen" type="radio" :value="one.name" name="recipe" /> {{ one.title }}
-        </label>
-        <label><input v-model="chosen" type="radio" value="" name="recipe" /> Empty job</label>
-      </div>
+  <ElDialog v-model="open" title="New job" width="38rem" append-to-body @closed="emit('close')">
+    <form v-if="choices.choices && workshop.boards" @submit.prevent="start">
+      <PickField v-model="chosen" class="wide" label="Start from" :options="starts" />
       <p class="second wide">
         {{ recipe ? recipe.about : 'No parts yet: you add them at Shape, one step after the other.' }}
       </p>
-      <label class="wide">
-        Name
-        <input
-          v-model="form.name"
-          class="boxed"
-          maxlength="80"
-          :aria-invalid="problem?.field === 'name' ? 'true' : undefined"
+      <PlainField v-model="form.name" class="wide" label="Name" words :most="80" :problem="at('name')" />
+      <template v-for="setting in recipe?.settings ?? []" :key="setting.name">
+        <PickField
+          v-if="setting.kind === 'choice'"
+          v-model="answers[setting.name]!"
+          class="wide"
+          :label="setting.title"
+          :options="optionsOf(setting.choices)"
+          :help="setting.help"
+          :problem="at(setting.name)"
         />
-        <ProblemNote v-if="problem?.field === 'name'" :problem="problem" />
-      </label>
-      <label
-        v-for="setting in recipe?.settings ?? []"
-        :key="setting.name"
-        :class="{ wide: setting.kind === 'choice' }"
+        <PlainField
+          v-else
+          v-model="answers[setting.name]!"
+          :label="setting.title"
+          :field="setting.name"
+          :unit="setting.kind === 'length' ? say.unit : ''"
+          :help="setting.help"
+          :problem="at(setting.name)"
+        />
+      </template>
+      <ChoiceField v-model="form.stock" class="wide" label="Board" :options="workshop.boardOptions" />
+      <ChoiceField v-model="form.machine" class="wide" label="Machine" :options="workshop.machineOptions" />
+      <p v-if="!form.stock || !form.machine" class="wide">
+        A job needs a board and a machine: add them to the
+        <RouterLink :to="{ name: 'rack' }">stock rack</RouterLink> and the
+        <RouterLink :to="{ name: 'machines' }">machines</RouterLink>.
+      </p>
+      <ProblemNote v-if="problem && elsewhere" class="wide" :problem="problem" />
+      <ElButton type="primary" native-type="submit" :loading="busy" :disabled="!form.stock || !form.machine"
+        >Start</ElButton
       >
-        {{ setting.title }}
-        <span v-if="setting.kind === 'length'" class="second small">{{ settings.unit }}</span>
-        <input
-          v-if="setting.kind !== 'choice'"
-          v-model="answers[setting.name]"
-          class="boxed figure"
-          autocomplete="off"
-          :data-field="setting.name"
-          :aria-invalid="fieldOf(problem) === setting.name ? 'true' : undefined"
-        />
-        <span v-else class="choice">
-          <label v-for="choice in setting.choices" :key="choice">
-            <input v-model="answers[setting.name]" type="radio" :value="choice" :name="setting.name" />
-            {{ choice }}
-          </label>
-        </span>
-        <span class="small second">{{ setting.help }}</span>
-        <ProblemNote v-if="problem && fieldOf(problem) === setting.name" :problem="problem" />
-      </label>
-      <label>
-        Board
-        <select v-model="form.stock" class="boxed">
-          <option v-for="stock in stocks" :key="stock.id" :value="stock.id">
-            {{ stock.document.name }}, {{ lengthText(stock.thickness, settings.unit) }} {{ settings.unit }}
-          </option>
-        </select>
-      </label>
-      <label>
-        Machine
-        <select v-model="form.machine" class="boxed">
-          <option v-for="machine in machines" :key="machine.id" :value="machine.id">
-            {{ machine.document.name }}
-          </option>
-        </select>
-      </label>
-      <ProblemNote v-if="elsewhere" class="wide" :problem="elsewhere" />
-      <button class="strong" :disabled="busy">Start</button>
     </form>
+    <ProblemNote v-else-if="problem" :problem="problem" />
+    <ElSkeleton v-else animated :rows="6" />
   </ElDialog>
 </template>
 
@@ -139,23 +113,13 @@ async function start(): Promise<void> {
 form {
   display: grid;
   grid-template-columns: 1fr 1fr;
+  align-items: start;
   gap: 12px 16px;
-  color: var(--ink);
 }
 .wide {
   grid-column: 1 / -1;
 }
-label:not(.choice label) > input,
-label > select {
-  display: block;
-  margin-top: 2px;
-}
-.choice {
-  display: flex;
-  gap: 18px;
-}
-.strong {
-  grid-column: 1 / -1;
+form > .el-button {
   justify-self: start;
 }
 </style>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-/** Every stop: a heading, the main picture, and the ledger on the right. */
+/** Every stop: a heading, the main picture, and the ledger on the right; below each other where the window is narrow. */
 defineProps<{ title: string; about?: string }>()
 </script>
 
 <template>
-  <main>
+  <main id="main" tabindex="-1">
     <header>
       <h1>{{ title }}</h1>
-      <span class="second">{{ about }}</span>
-      <slot name="actions" />
+      <span class="second about">{{ about }}</span>
+      <span class="actions acts"><slot name="actions" /></span>
     </header>
     <slot />
   </main>
@@ -23,22 +23,40 @@ main {
   min-width: 0;
   background: var(--sheet);
 }
+main:focus {
+  outline: none;
+}
 header {
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
-  gap: 12px;
-  min-height: 44px;
-  padding: 12px 22px 6px;
+  gap: 2px 12px;
+  min-height: 3rem;
+  padding: 10px 22px 4px;
 }
-h1 {
-  font-size: 16px;
-  font-weight: 600;
-  white-space: nowrap;
+.about {
+  flex: 1;
+  min-width: 0;
+}
+.actions:empty {
+  display: none;
 }
 aside {
   overflow-y: auto;
   padding-bottom: 16px;
   background: var(--panel);
   border-left: 1px solid var(--line);
+}
+@media (max-width: 860px) {
+  main {
+    grid-template-rows: auto auto;
+  }
+  main > :deep(:last-child) {
+    min-height: max(18rem, 62vh);
+  }
+  aside {
+    border-top: 1px solid var(--line);
+    border-left: 0;
+  }
 }
 </style>

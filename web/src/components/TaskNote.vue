@@ -10,44 +10,28 @@ const said = computed(() => {
   if (task.state !== 'waiting') return task.stage || 'starting'
   return task.ahead ? `waiting for ${task.ahead} other task${task.ahead > 1 ? 's' : ''}` : 'waiting to start'
 })
+const percent = computed(() => Math.round(task.state === 'running' ? 100 * task.progress : 0))
 </script>
 
 <template>
   <p class="task small" role="status">
-    <span class="what">{{ task.title }}: {{ said }}</span>
-    <progress :value="task.state === 'running' ? task.progress : 0" max="1" :aria-label="task.title" />
-    <span class="figure">{{ Math.round(100 * task.progress) }} %</span>
-    <button type="button" class="link" @click="api.cancelTask(task.id)">cancel</button>
+    <span>{{ task.title }}: {{ said }}</span>
+    <ElProgress class="bar" :percentage="percent" :aria-label="task.title" :stroke-width="6" />
+    <ElButton link size="small" @click="api.cancelTask(task.id)">Cancel</ElButton>
   </p>
 </template>
 
 <style scoped>
 .task {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 10px;
-  padding: 6px 22px;
-  background: var(--deep-wash);
+  gap: 4px 10px;
+  padding: 4px 0;
 }
-progress {
+.bar {
   flex: 1;
-  max-width: 260px;
-  height: 6px;
-  border: 0;
-  background: var(--line);
-  appearance: none;
-}
-progress::-webkit-progress-bar {
-  background: var(--line);
-}
-progress::-webkit-progress-value {
-  background: var(--deep);
-}
-progress::-moz-progress-bar {
-  background: var(--deep);
-}
-.figure {
-  min-width: 42px;
-  text-align: right;
+  min-width: 9rem;
+  max-width: 20rem;
 }
 </style>

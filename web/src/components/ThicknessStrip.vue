@@ -3,8 +3,8 @@ import { computed } from 'vue'
 
 import type { Readings } from '../api/client'
 import { stacked, stripFor, ticksOf } from '../geometry/strip'
-import { useSettings } from '../stores/settings'
-import { MM_PER_INCH, shortText } from '../units'
+import { useSay } from '../composables/useSay'
+import { MM_PER_INCH } from '../units'
 
 /** A board's readings on a scale: a dot each, their mean, the span from thin to thick, and what the label says. */
 const props = defineProps<{
@@ -13,7 +13,7 @@ const props = defineProps<{
   width: number
   range?: readonly number[]
 }>()
-const settings = useSettings()
+const say = useSay()
 const DOT = 7
 /** A label further off than this share would squeeze the dots; its side is shown instead. */
 const NEAR = 0.1
@@ -37,9 +37,9 @@ const dots = computed(() => {
   }))
 })
 const ticks = computed(() => {
-  const mmPerUnit = settings.unit === 'mm' ? 1 : MM_PER_INCH
+  const mmPerUnit = say.unit === 'mm' ? 1 : MM_PER_INCH
   return ticksOf(strip.value, mmPerUnit, 44).map((value) => ({
-    text: String(Number(value.toFixed(5))),
+    text: say.number(value, 5, 0),
     x: strip.value.at(value * mmPerUnit),
   }))
 })
@@ -50,10 +50,12 @@ const nominalX = computed(() =>
 
 <template>
   <svg
+    class="strip"
+    :viewBox="`0 0 ${width} 66`"
     :width="width"
-    height="64"
+    height="66"
     role="img"
-    :aria-label="`${readings.values.length} readings on a scale, sold as ${shortText(nominal, settings.unit)}`"
+    :aria-label="`${readings.values.length} readings on a scale, nominal ${say.short(nominal)}`"
   >
     <rect
       class="span"
@@ -74,7 +76,7 @@ const nominalX = computed(() =>
         y="9"
         :text-anchor="nominalX < 60 ? 'start' : nominalX > width - 60 ? 'end' : 'middle'"
       >
-        {{ near ? '' : nominal < readings.mean ? '← ' : '' }}sold as {{ shortText(nominal, settings.unit)
+        {{ near ? '' : nominal < readings.mean ? '← ' : '' }}nominal {{ say.short(nominal)
         }}{{ near || nominal < readings.mean ? '' : ' →' }}
       </text>
     </g>
@@ -98,6 +100,9 @@ const nominalX = computed(() =>
 </template>
 
 <style scoped>
+.strip {
+  max-width: 100%;
+}
 .span {
   fill: var(--deep-wash);
 }
@@ -107,14 +112,14 @@ const nominalX = computed(() =>
 }
 text {
   fill: var(--second);
-  font: 11px var(--figures);
+  font: 0.8rem var(--figures);
 }
 .tick text {
   text-anchor: middle;
 }
 .nominal text {
   font-family: var(--words);
-  font-size: 12px;
+  font-size: 0.85rem;
 }
 .nominal line {
   stroke: var(--second);

@@ -1,68 +1,85 @@
 <script setup lang="ts">
 import { useRouter } from 'vue-router'
 
+import { optionsOf } from '../kit/options'
 import { useSession } from '../stores/session'
 import { useSettings } from '../stores/settings'
 import NotchMark from './NotchMark.vue'
 
-/** The line on top of every screen: where one is, the unit, the theme, who is signed in. */
+/** The line on top of every screen: where one is, the unit, who is signed in. */
 const session = useSession()
 const settings = useSettings()
 const router = useRouter()
+const UNITS = optionsOf(['mm', 'in'])
 
-async function leave(): Promise<void> {
-  await session.signOut()
-  await router.push({ name: 'sign-in' })
+const ACTS: Record<string, () => Promise<unknown> | void> = {
+  settings: () => router.push({ name: 'settings' }),
+  theme: () => void (settings.themeChoice = settings.theme === 'dim' ? 'light' : 'dim'),
+  leave: async () => {
+    await session.signOut()
+    await router.push({ name: 'sign-in' })
+  },
 }
 </script>
 
 <template>
-  <header>
-    <RouterLink class="home" :to="{ name: 'home' }" aria-label="Lean Notch, your jobs"
-      ><NotchMark state="here"
-    /></RouterLink>
-    <slot><b>Lean Notch</b></slot>
+  <header class="title-line">
+    <RouterLink class="home" :to="{ name: 'home' }" aria-label="Lean Notch, all jobs">
+      <NotchMark state="here" /><b v-if="!$slots['default']">Lean Notch</b>
+    </RouterLink>
+    <slot />
     <span class="space" />
-    <nav v-if="session.session?.name" aria-label="Workshop">
+    <nav v-if="session.shown" aria-label="Workshop">
       <RouterLink :to="{ name: 'rack' }">Stock rack</RouterLink>
       <RouterLink :to="{ name: 'machines' }">Machines</RouterLink>
       <RouterLink :to="{ name: 'notebook' }">Kerf notebook</RouterLink>
+      <RouterLink :to="{ name: 'check' }">Check a drawing</RouterLink>
     </nav>
     <slot name="actions" />
-    <div class="switch" role="group" aria-label="Unit">
-      <button :aria-pressed="settings.unit === 'mm'" @click="settings.unit = 'mm'">mm</button>
-      <button :aria-pressed="settings.unit === 'in'" @click="settings.unit = 'in'">in</button>
-    </div>
-    <button class="quiet" @click="settings.theme = settings.theme === 'dim' ? 'light' : 'dim'">
-      {{ settings.theme === 'dim' ? 'light' : 'dim' }}
-    </button>
-    <template v-if="session.session?.name">
-      <span class="second">{{ session.session.name }}</span>
-      <button class="quiet" @click="leave">sign out</button>
-    </template>
+    <ElSegmented v-model="settings.unit" aria-label="Unit" size="small" :options="UNITS" />
+    <ElDropdown v-if="session.shown" trigger="click" @command="ACTS[$event as string]!()">
+      <ElButton class="quiet" size="small">{{ session.shown }} ▾</ElButton>
+      <template #dropdown>
+        <ElDropdownMenu>
+          <ElDropdownItem command="settings">Settings</ElDropdownItem>
+          <ElDropdownItem command="theme">{{ settings.theme === 'dim' ? 'Light' : 'Dark' }}</ElDropdownItem>
+          <ElDropdownItem command="leave" divided>Sign out</ElDropdownItem>
+        </ElDropdownMenu>
+      </template>
+    </ElDropdown>
   </header>
 </template>
 
 <style scoped>
 header {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 12px;
-  height: 38px;
-  padding: 0 16px;
+  gap: 2px 12px;
+  min-height: 2.55rem;
+  padding: 3px 16px;
   background: var(--title);
   color: var(--title-ink);
 }
+.home {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 24px;
+  color: var(--title-ink);
+  text-decoration: none;
+}
 .home :deep(svg) {
-  display: block;
   color: var(--title-ink);
 }
 nav {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 2px 14px;
   margin-right: 6px;
 }
 nav a {
+  min-height: 24px;
   color: var(--title-second);
   text-decoration: none;
 }
@@ -75,31 +92,24 @@ nav a[aria-current='page'] {
 .space {
   flex: 1;
 }
-.second {
-  color: var(--title-second);
-}
-.switch {
-  display: flex;
-  border: 1px solid #ffffff22;
-  border-radius: 3px;
-}
-.switch button {
-  border: 0;
-  padding: 1px 8px;
-  border-radius: 2px;
-  color: var(--title-second);
-}
-.switch [aria-pressed='true'] {
-  background: #dde9e6;
-  color: #0e4a4e;
-  font-weight: 600;
-}
 header :deep(.quiet) {
-  background: #ffffff12;
-  padding: 1px 10px;
+  --el-button-bg-color: color-mix(in srgb, var(--title-ink) 8%, var(--title));
+  --el-button-text-color: var(--title-ink);
+  --el-button-border-color: transparent;
+  --el-button-hover-bg-color: color-mix(in srgb, var(--title-ink) 18%, var(--title));
+  --el-button-hover-text-color: var(--title-ink);
+  --el-button-disabled-bg-color: transparent;
+  --el-button-disabled-border-color: transparent;
+  --el-button-disabled-text-color: color-mix(in srgb, var(--title-ink) 45%, var(--title));
 }
-header :deep(.quiet:hover:not(:disabled)) {
-  background: #ffffff28;
+header :deep(.el-segmented) {
+  --el-segmented-bg-color: transparent;
+  --el-segmented-color: var(--title-second);
+  --el-segmented-item-selected-bg-color: #dde9e6;
+  --el-segmented-item-selected-color: #0e4a4e;
+  --el-segmented-item-hover-bg-color: color-mix(in srgb, var(--title-ink) 18%, var(--title));
+  --el-segmented-item-hover-color: var(--title-ink);
+  border-color: color-mix(in srgb, var(--title-ink) 35%, var(--title));
 }
 header :deep(:focus-visible) {
   outline-color: #9fd4cf;

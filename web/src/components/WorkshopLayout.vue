@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import PageSkeleton from './PageSkeleton.vue'
 import TitleLine from './TitleLine.vue'
 
 /** What the workshop has: a list on the left, the thing itself to scale, its numbers on the right. */
-defineProps<{ title: string; about?: string }>()
+defineProps<{ title: string; about?: string; loading?: boolean }>()
 </script>
 
 <template>
@@ -10,13 +11,14 @@ defineProps<{ title: string; about?: string }>()
     <TitleLine />
     <div class="middle">
       <nav class="list" :aria-label="title"><slot name="list" /></nav>
-      <main>
+      <main id="main" tabindex="-1">
         <header>
           <h1>{{ title }}</h1>
-          <span class="second">{{ about }}</span>
-          <span class="actions"><slot name="actions" /></span>
+          <span class="second about">{{ about }}</span>
+          <span class="acts"><slot name="actions" /></span>
         </header>
-        <div class="body"><slot /></div>
+        <PageSkeleton v-if="loading" frame="list" />
+        <div v-else class="body"><slot /></div>
       </main>
       <aside aria-label="Ledger"><slot name="ledger" /></aside>
     </div>
@@ -26,13 +28,12 @@ defineProps<{ title: string; about?: string }>()
 <style scoped>
 .page {
   display: grid;
-  grid-template-rows: 38px minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100%;
-  min-width: 1080px;
 }
 .middle {
   display: grid;
-  grid-template-columns: 224px minmax(0, 1fr) 326px;
+  grid-template-columns: minmax(11rem, 15rem) minmax(0, 1fr) minmax(18rem, 22rem);
   min-height: 0;
 }
 .list {
@@ -47,22 +48,19 @@ main {
   min-width: 0;
   background: var(--sheet);
 }
+main:focus {
+  outline: none;
+}
 main > header {
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
-  gap: 12px;
-  min-height: 46px;
-  padding: 12px 22px 6px;
+  gap: 2px 12px;
+  min-height: 3rem;
+  padding: 10px 22px 4px;
 }
-h1 {
-  font-size: 16px;
-  font-weight: 600;
-  white-space: nowrap;
-}
-.actions {
-  display: flex;
-  gap: 8px;
-  margin-left: auto;
+.about {
+  flex: 1;
 }
 .body {
   overflow-y: auto;
@@ -74,7 +72,8 @@ aside {
   background: var(--panel);
   border-left: 1px solid var(--line);
 }
-.list :deep(a) {
+.list :deep(a),
+.list :deep(.entry) {
   display: grid;
   gap: 1px;
   padding: 8px 16px;
@@ -90,14 +89,18 @@ aside {
   border-color: var(--line);
   box-shadow: inset 3px 0 var(--deep);
 }
+.list :deep(a:focus-visible) {
+  outline-offset: -2px;
+}
 .list :deep(b) {
   font-weight: 600;
+}
+.list :deep(.add) {
+  margin: 8px 14px;
 }
 aside :deep(h2),
 .body :deep(h2) {
   margin: 18px 0 6px;
-  font-size: 14.5px;
-  font-weight: 600;
 }
 aside :deep(h2:first-child),
 .body :deep(h2:first-child) {
@@ -106,12 +109,21 @@ aside :deep(h2:first-child),
 aside :deep(.two) {
   display: grid;
   grid-template-columns: 1fr 1fr;
+  align-items: start;
   gap: 8px 10px;
 }
 aside :deep(.wide) {
   grid-column: 1 / -1;
 }
-aside :deep(label) {
-  color: var(--second);
+@media (max-width: 860px) {
+  .page,
+  .middle,
+  main {
+    display: block;
+    height: auto;
+  }
+  .list {
+    border-right: 0;
+  }
 }
 </style>

@@ -1,6 +1,7 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
+import { sure } from '../api/connection'
 import type { Unit } from '../units'
 import { useSettings } from '../stores/settings'
 import { useRecord } from './useRecord'
@@ -36,7 +37,7 @@ export function useShelf<Thing extends { id: number; document: object }, New, Ch
   const record = useRecord<Changes>(
     (id) => all.value!.find((thing) => thing.id === id)!.document as Changes,
     async (id, changes) => {
-      await calls.change(id, { ...changes, unit: settings.unit })
+      await sure(() => calls.change(id, { ...changes, unit: settings.unit }))
       await load()
     },
   )
@@ -73,5 +74,8 @@ export function useShelf<Thing extends { id: number; document: object }, New, Ch
       await router.push({ name, params: { id } })
     })
 
-  return { all, one, archived, adding, record, change, load, add, archive, restore }
+  /** Nothing yet, and nothing that went wrong either. */
+  const loading = computed(() => all.value === null && record.problem.value === null)
+
+  return { all, one, archived, adding, loading, record, change, load, add, archive, restore }
 }

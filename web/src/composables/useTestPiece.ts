@@ -213,7 +213,7 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
       (found) => {
         entries.value = found
         clear()
-        said.value = 'It is in the notebook.'
+        said.value = 'Saved in the notebook.'
       },
     )
 

@@ -1,4 +1,5 @@
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch, type Ref } from 'vue'
+import { useEventListener, useResizeObserver } from '@vueuse/core'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
 import { fit, matrix, pan, toWork, zoomAt, type Box, type Point, type View } from '../geometry/view'
 
@@ -41,7 +42,11 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
     zoom(Math.exp(-event.deltaY * (event.deltaMode ? 0.05 : 0.0015)), place(event))
   }
 
+  /** Whether the pointer that is down has moved the drawing: letting it go is no click then. */
+  let dragged = false
+
   function onDown(event: PointerEvent): void {
+    if (!fingers.size) dragged = false
     fingers.set(event.pointerId, place(event))
   }
 
@@ -52,9 +57,11 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
     if (!before) return
     const other = [...fingers].find(([id]) => id !== event.pointerId)?.[1]
     const moved: Point = [now[0] - before[0], now[1] - before[1]]
+    if (other) dragged = true
     if (other) zoom(distance(now, other) / Math.max(distance(before, other), 1), middle(now, other))
     else if (fingers.size === 1 && (event.buttons & 1 || event.pointerType === 'touch')) {
-      if (!touched.value && Math.hypot(...moved) < 3) return // a click may tremble
+      if (!dragged && Math.hypot(...moved) < 4) return // a click may tremble
+      dragged = true
       frame.value!.setPointerCapture(event.pointerId)
       touched.value = true
       view.value = pan(view.value, ...moved)
@@ -64,6 +71,11 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
 
   function onUp(event: PointerEvent): void {
     fingers.delete(event.pointerId)
+  }
+
+  function onClick(event: MouseEvent): void {
+    if (dragged) event.stopPropagation()
+    dragged = false
   }
 
   function onLeave(event: PointerEvent): void {
@@ -90,20 +102,13 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
     act()
   }
 
-  const watcher = new ResizeObserver(([entry]) => {
+  useResizeObserver(frame as Ref<SVGElement | null>, ([entry]) => {
     const { width, height } = entry!.contentRect
     if (!width || !height) return
     size.value = { width, height }
     if (!touched.value) fitAll()
   })
-  onMounted(() => {
-    watcher.observe(frame.value!)
-    frame.value!.addEventListener('wheel', onWheel, { passive: false })
-  })
-  onBeforeUnmount(() => {
-    watcher.disconnect()
-    frame.value?.removeEventListener('wheel', onWheel)
-  })
+  useEventListener(frame, 'wheel', onWheel, { passive: false })
   // A drawing that the maker has not moved follows its content.
   watch(
     () => box().join(),
@@ -111,7 +116,21 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
   )
 
   const transform = computed(() => matrix(view.value))
-  return { view, size, pointer, transform, fitAll, lookAt, zoom, onDown, onMove, onUp, onLeave, onKey }
+  return {
+    view,
+    size,
+    pointer,
+    transform,
+    fitAll,
+    lookAt,
+    zoom,
+    onDown,
+    onMove,
+    onUp,
+    onClick,
+    onLeave,
+    onKey,
+  }
 }
 
 function distance(a: Point, b: Point): number {

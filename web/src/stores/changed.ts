@@ -24,6 +24,19 @@ export function changedBetween(before: Design, after: Design): Changed {
     }
   }
   const paths = new Map(before.parts.map((part) => [part.id, part.path]))
-  const parts = new Set(after.parts.filter((part) => paths.get(part.id) !== part.path).map((part) => part.id))
+  const parts = new Set(
+    after.parts.filter(({ id, path }) => movedBetween(paths.get(id), path)).map(({ id }) => id),
+  )
   return { figures, parts }
+}
+
+/** An outline that moved by less shows the same: it is not marked. */
+const SEEN_MM = 0.01
+const NUMBERS = /-?\d+(?:\.\d+)?(?:e-?\d+)?/g
+
+function movedBetween(before: string | undefined, after: string): boolean {
+  if (before === after) return false
+  const old = before?.match(NUMBERS) ?? []
+  const now = after.match(NUMBERS) ?? []
+  return old.length !== now.length || now.some((text, i) => Math.abs(Number(text) - Number(old[i])) > SEEN_MM)
 }

@@ -2,20 +2,14 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { isChanges, merged } from '../api/changes'
-import {
-  api,
-  Problem,
-  type Changes,
-  type Design,
-  type Edit,
-  type News,
-  type Proof,
-  type Task,
-} from '../api/client'
-import { whole } from '../api/tasks'
+import { api, Problem, type Changes, type Design, type Edit, type News } from '../api/client'
+import { sure } from '../api/connection'
 import { oneByOne } from '../line'
-import { useSettings } from './settings'
 import { changedBetween, NOTHING_CHANGED } from './changed'
+import { useProving } from './proving'
+import { useSelection } from './selection'
+import { useSettings } from './settings'
+import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
 
 /** What takes a while, the proof and trials for instance, waits for a pause between edits, so that it never holds one up. */
 const PAUSE_MS = 300
@@ -26,16 +20,21 @@ const PAUSE_MS = 300
  */
 export const useJob = defineStore('job', () => {
   const design = shallowRef<Design | null>(null)
-  const proof = shallowRef<Proof | null>(null)
-  /** The proof while it is made beside the server, and why there is none of this state. */
-  const proofTask = shallowRef<Task | null>(null)
-  const unproved = shallowRef<Problem | null>(null)
+  const {
+    proof,
+    fresh,
+    state: proofState,
+    task: proofTask,
+    problem: unproved,
+    prove,
+    forget,
+  } = useProving(design)
   /** What the workshop says newer of board and machine; looked for where it is shown. */
   const news = shallowRef<readonly News[]>([])
   const problem = shallowRef<Problem | null>(null)
   const conflict = shallowRef<{ edits: readonly Edit[]; problem: Problem } | null>(null)
   const changed = shallowRef(NOTHING_CHANGED)
-  const selected = ref('')
+  const { selected, picked, part, toggle, pick, menuAt } = useSelection(() => design.value)
   /** The board that is looked at, where a job has several. */
   const chosenBoard = ref('')
   /** How many pauses there were: what takes a while is asked for anew at each. */
@@ -55,9 +54,8 @@ export const useJob = defineStore('job', () => {
   const layoutPath = (what: string) => `layout/${board.value?.id ?? 'main'}/${what}`
 
   const route = computed(() => {
-    const fresh = proof.value && proof.value.moves === design.value?.moves ? proof.value : null
-    if (fresh) return fresh.route
-    const line = unproved.value ? 'not proved' : proofTask.value ? 'being proved' : ''
+    if (fresh.value) return fresh.value.route
+    const line = { failed: 'not proved', running: 'being proved' }[proofState.value as string]
     return (design.value?.route ?? []).map((stop) =>
       line && stop.key === 'prove' ? { ...stop, line } : stop,
     )
@@ -67,14 +65,15 @@ export const useJob = defineStore('job', () => {
     if (design.value?.id !== id) close()
     const asked = ++opened
     const found = await api.design(id)
-    if (asked === opened) show(found) // else another job was opened meanwhile
+    if (asked !== opened) return // another job was opened meanwhile
+    show(found)
+    for (const edits of unsentOf(id)) void edit(...edits)
   }
 
   function close(): void {
     clearTimeout(proving)
     design.value = null
-    proof.value = null
-    unproved.value = null
+    forget()
     news.value = []
     problem.value = null
     conflict.value = null
@@ -99,21 +98,6 @@ export const useJob = defineStore('job', () => {
   function settle(): void {
     pauses.value++
     void prove()
-  }
-
-  async function prove(): Promise<void> {
-    const asked = design.value
-    if (!asked || asked.problem || proof.value?.moves === asked.moves) return
-    const unwanted = () => design.value?.id !== asked.id || design.value.moves !== asked.moves
-    unproved.value = null
-    try {
-      const ask = () => api.proof(asked.id)
-      const answer = await whole(ask, { watch: (task) => (proofTask.value = task), unwanted, again: true })
-      if (answer && design.value?.id === asked.id && answer.moves === design.value.moves) proof.value = answer
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error
-      if (!unwanted()) unproved.value = error
-    }
   }
 
   /** Asks once at each pause, however many places show it. */
@@ -154,10 +138,12 @@ export const useJob = defineStore('job', () => {
   /** Several edits are one revision. What somebody else saved meanwhile stays, unless it gets in the way. */
   function edit(...edits: Edit[]): Promise<boolean> {
     const { unit } = useSettings()
+    const id = design.value?.id ?? 0
+    const kept = keepUnsent(id, edits)
     return inLine(
-      (current) => api.edit(current, edits, unit),
+      (current) => sure(() => api.edit(current, edits, unit)),
       (found) => (conflict.value = { edits, problem: found }),
-    )
+    ).finally(() => forgetUnsent(id, kept))
   }
 
   const put = (path: string, value: unknown) => edit({ verb: 'put', path, value })
@@ -176,8 +162,8 @@ export const useJob = defineStore('job', () => {
   /** To any revision of the history. */
   const goTo = (revision: number) => inLine((current) => api.go(current, revision))
 
-  const undo = () => inLine(api.undo)
-  const redo = () => inLine(api.redo)
+  const undo = () => inLine((current) => sure(() => api.undo(current)))
+  const redo = () => inLine((current) => sure(() => api.redo(current)))
 
   /** Shows what the other window saved; what was typed here is dropped. */
   function takeTheirs(): void {
@@ -191,7 +177,7 @@ export const useJob = defineStore('job', () => {
     conflict.value = null
     if (!mine || !design.value) return
     const newest = await api.design(design.value.id)
-    design.value = newest
+    show(newest)
     await edit(...mine.edits)
   }
 
@@ -201,7 +187,8 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    design, proof, proofTask, unproved, prove, news, problem, conflict, changed, selected, pauses, busy, route,
+    design, proof, fresh, proofState, proofTask, unproved, prove, news, problem, conflict, changed, pauses, busy, route,
+    selected, picked, part, toggle, pick, menuAt,
     board, chosenBoard, basis, basisPath, layoutPath, open, close, lookForNews, edit, put, putBasis, attempt, goTo, undo, redo,
     takeTheirs, saveMine, problemAt,
   } // prettier-ignore

@@ -1,24 +1,25 @@
+import { useMediaQuery, useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref, watchEffect } from 'vue'
+import { computed, watchEffect } from 'vue'
 
-import type { Unit } from '../units'
+import type { Finest, Style, Unit } from '../units'
 
 export type Theme = 'light' | 'dim'
+/** "" follows the system. */
+export type ThemeChoice = Theme | ''
 
-/** How this browser likes it: unit and theme, kept from visit to visit. */
+/** How this browser shows things: unit, fractions, language of numbers, theme. Kept from visit to visit. */
 export const useSettings = defineStore('settings', () => {
-  const unit = ref<Unit>(localStorage.getItem('unit') === 'in' ? 'in' : 'mm')
-  const theme = ref<Theme>((localStorage.getItem('theme') as Theme | null) ?? preferred())
+  const unit = useStorage<Unit>('unit', 'mm')
+  const finest = useStorage<Finest>('fractions', 64)
+  const locale = useStorage('numbers', '')
+  const themeChoice = useStorage<ThemeChoice>('theme', '')
 
-  watchEffect(() => {
-    localStorage.setItem('unit', unit.value)
-    localStorage.setItem('theme', theme.value)
-    document.documentElement.dataset['theme'] = theme.value
-  })
+  const systemIsDark = useMediaQuery('(prefers-color-scheme: dark)')
+  const theme = computed<Theme>(() => themeChoice.value || (systemIsDark.value ? 'dim' : 'light'))
+  const style = computed<Style>(() => ({ unit: unit.value, locale: locale.value, finest: finest.value }))
 
-  return { unit, theme }
+  watchEffect(() => (document.documentElement.dataset['theme'] = theme.value))
+
+  return { unit, finest, locale, themeChoice, theme, style }
 })
-
-function preferred(): Theme {
-  return window.matchMedia?.('(prefers-color-scheme: dark)').matches ? 'dim' : 'light'
-}

@@ -1,71 +1,51 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 
-import {
-  api,
-  type Choices,
-  type Export,
-  type FileFormat,
-  type Profile,
-  type ProfileValues,
-  type Task,
-} from '../api/client'
+import { api, type Export, type FileFormat, type Profile, type ProfileValues, type Task } from '../api/client'
 import { whole } from '../api/tasks'
+import ExportList from '../components/ExportList.vue'
+import FormatList from '../components/FormatList.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import ProfileEditor from '../components/ProfileEditor.vue'
+import ProofMark from '../components/ProofMark.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TimesLedger from '../components/TimesLedger.vue'
 import { useProblem } from '../composables/useProblem'
+import ChoiceField from '../kit/ChoiceField.vue'
+import PlainField from '../kit/PlainField.vue'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
-import { inUnit } from '../units'
 
 const job = useJob()
 const settings = useSettings()
-const profiles = shallowRef<Profile[]>([])
+const profiles = shallowRef<Profile[] | null>(null)
 const chosen = ref(0)
 const profile = shallowRef<ProfileValues | null>(null)
-const choices = shallowRef<Choices | null>(null)
 const editing = ref(false)
 const busy = ref('')
-const made = shallowRef<Export[]>([])
+const made = shallowRef<Export[] | null>(null)
 const task = shallowRef<Task | null>(null)
 let left = false
 const { problem, tell } = useProblem()
-const FORMATS: { format: FileFormat; name: string; about: string }[] = [
-  { format: 'svg', name: 'SVG', about: '1:1, a group for each operation' },
-  { format: 'dxf', name: 'DXF', about: 'release R2000, a layer for each operation' },
-  { format: 'dxf-r12', name: 'DXF, old', about: 'release R12, for readers that know nothing newer' },
-  { format: 'pdf', name: 'PDF', about: '1:1, a layer to switch for each operation' },
-]
 
-const said = computed(() => {
-  const sentence = inUnit(job.proof?.sentence ?? '', settings.unit)
-  return sentence.charAt(0).toLowerCase() + sentence.slice(1)
-})
-/** What is known of the files for just this state. */
-const about = computed(() => {
-  const count = job.design!.sheets.length
-  const sheets = `${count} sheet${count === 1 ? '' : 's'}`
-  if (job.proof?.moves !== job.design!.moves) return `${sheets}, not proved yet`
-  return `${sheets}, read back: ${said.value}`
-})
-const saved = computed(() => profiles.value.find(({ id }) => id === chosen.value)?.document)
+const sheets = computed(() => job.design!.sheets)
+const saved = computed(() => profiles.value?.find(({ id }) => id === chosen.value)?.document)
 const changed = computed(() => JSON.stringify(saved.value) !== JSON.stringify(profile.value))
+/** A file of parts that are not proved to fit says so: on its button, and in its name. */
+const label = computed(() => (job.fresh?.fits ? 'Download' : 'Download, not proved:'))
+const sheetAddress = computed(() => api.jobSheetAddress(job.design!.id, settings.style))
 
-onMounted(async () => {
-  choices.value = await api.choices()
-  await loadProfiles()
-})
+const load = () =>
+  tell(async () => {
+    made.value = await api.exports(job.design!.id)
+  })
+
+onMounted(() => tell(loadProfiles))
 onMounted(load)
 onUnmounted(() => (left = true))
 watch(() => job.design?.moves, load)
-
-async function load(): Promise<void> {
-  made.value = await api.exports(job.design!.id)
-}
 
 async function loadProfiles(id?: number): Promise<void> {
   profiles.value = await api.profiles()
@@ -76,6 +56,12 @@ function choose(id: number): void {
   chosen.value = id
   profile.value = saved.value ?? null
 }
+
+/** Sheet by sheet each has a name already; parts and operations are named when they are written. */
+const names = (format: FileFormat): string[] =>
+  profile.value?.split === 'sheet'
+    ? sheets.value.map(({ file_names }) => file_names[format]!)
+    : [`One file for each ${profile.value?.split ?? 'sheet'}`]
 
 async function attempt(what: string, act: () => Promise<void>): Promise<void> {
   busy.value = what
@@ -88,7 +74,7 @@ const write = (format: FileFormat) =>
     const ask = () => api.export(job.design!.id, format, profile.value!)
     const files = await whole(ask, { watch: (now) => (task.value = now), unwanted: () => left })
     for (const file of files ?? []) download(file)
-    await load()
+    made.value = await api.exports(job.design!.id)
   })
 
 const save = () =>
@@ -99,8 +85,7 @@ const save = () =>
 
 const saveAs = () =>
   attempt('profile', async () => {
-    const name = `${profile.value!.name}, changed`
-    const added = await api.addProfile({ ...profile.value!, name })
+    const added = await api.addProfile({ ...profile.value!, name: `${profile.value!.name}, changed` })
     await loadProfiles(added.id)
   })
 
@@ -110,103 +95,62 @@ function download(file: Export): void {
   link.download = file.file_name
   link.click()
 }
-
-function time(made: string): string {
-  return new Date(made).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-}
 </script>
 
 <template>
-  <StopLayout title="Hand over" :about="about">
+  <StopLayout title="Hand over" :about="`${sheets.length} sheet${sheets.length === 1 ? '' : 's'}`">
     <div class="out">
-      <TaskNote v-if="task" :task="task" />
-      <p v-if="job.proof && job.proof.moves === job.design!.moves && !job.proof.fits" class="warn">
-        {{
-          job.proof.verdict === 'does-not-fit'
-            ? 'The proof found something to mend. Look at Prove before you cut.'
-            : 'Not everything was looked at. Prove says what.'
-        }}
-      </p>
+      <ElSkeleton v-if="!profiles && !problem" animated :rows="4" />
       <div v-if="profile" class="who">
-        <label>
-          For
-          <select
-            class="boxed"
-            :value="chosen"
-            @change="choose(Number(($event.target as HTMLSelectElement).value))"
-          >
-            <option v-for="one in profiles" :key="one.id" :value="one.id">{{ one.document.name }}</option>
-          </select>
-        </label>
-        <button class="link" :aria-expanded="editing" @click="editing = !editing">
-          {{ editing ? 'close' : 'layers and options' }}
-        </button>
-        <span v-if="changed" class="ochre small">changed for this time</span>
-        <template v-if="editing">
-          <input
-            class="boxed name"
-            aria-label="the profile's name"
-            :value="profile.name"
-            @change="profile = { ...profile!, name: ($event.target as HTMLInputElement).value }"
-          />
-          <button class="plain small" :disabled="!changed" @click="save">keep</button>
-          <button class="plain small" @click="saveAs">keep as another</button>
-        </template>
+        <ChoiceField
+          label="For"
+          :options="(profiles ?? []).map(({ id, document }) => ({ value: id, label: document.name }))"
+          :model-value="chosen"
+          @update:model-value="choose"
+        />
+        <ElButton :aria-expanded="editing" @click="editing = !editing">
+          {{ editing ? 'Close' : 'How it is written' }}
+        </ElButton>
+        <span v-if="changed" class="ochre">Changed for this export only</span>
       </div>
-      <ProfileEditor
-        v-if="editing && profile && choices"
-        class="editor"
-        :profile="profile"
-        :titles="choices.operations"
-        @change="profile = $event"
-      />
+      <div v-if="editing && profile" class="card editor">
+        <div class="who">
+          <PlainField
+            label="Name of the profile"
+            words
+            :model-value="profile.name"
+            @update:model-value="profile = { ...profile!, name: $event }"
+          />
+          <ElButton :disabled="!changed" :loading="busy === 'profile'" @click="save">Save</ElButton>
+          <ElButton @click="saveAs">Save as new</ElButton>
+        </div>
+        <ProfileEditor :profile="profile" :problem="problem" @change="profile = $event" />
+      </div>
       <ProblemNote v-if="problem" :problem="problem" />
-      <ul class="formats">
-        <li v-for="{ format, name, about } in FORMATS" :key="format">
-          <button
-            class="strong"
-            :disabled="!profile || busy !== '' || !job.design!.sheets.length"
-            @click="write(format)"
-          >
-            {{ busy === format ? 'writing' : `Download ${name}` }}
-          </button>
-          <span>
-            <template v-if="profile?.split === 'sheet'">
-              <span v-for="sheet in job.design!.sheets" :key="sheet.number" class="file">{{
-                sheet.file_names[format]
-              }}</span>
-            </template>
-            <span v-else class="file">one file for each {{ profile?.split }}</span>
-            <span class="second small">{{ about }}</span>
-          </span>
-        </li>
+      <TaskNote v-if="task" :task="task" />
+      <FormatList
+        :busy="busy"
+        :disabled="!profile || !sheets.length"
+        :label="label"
+        :names="names"
+        @write="write"
+      >
         <li>
-          <a class="plain sheet" :href="api.packedAddress(job.design!.id)" download>Download the job</a>
+          <ElButton tag="a" :href="api.packedAddress(job.design!.id)" download>Download the job</ElButton>
           <span class="second small"
-            >the design, what was measured, and the files it uses, as one open file</span
+            >the design, what was measured, and the files it uses, in one open file</span
           >
         </li>
         <li>
-          <a class="plain sheet" :href="api.jobSheetAddress(job.design!.id)" target="_blank"
-            >Open the job sheet</a
-          >
-          <span class="second small">parts, work and times on a page to lie beside the machine</span>
+          <ElButton tag="a" :href="sheetAddress" target="_blank">Open the job sheet</ElButton>
+          <span class="second small">parts, work and times on a page for beside the machine</span>
         </li>
-      </ul>
-      <h2>Handed over so far</h2>
-      <p v-if="!made.length" class="second">
-        Nothing yet. Every file that is written is kept here, byte for byte.
-      </p>
-      <ul class="made">
-        <li v-for="file in made" :key="file.id">
-          <a :href="api.fileAddress(file.id)" :download="file.file_name">{{ file.file_name }}</a>
-          <span class="small second figure">{{ (file.bytes / 1024).toFixed(1) }} kB</span>
-          <span class="small second">{{ time(file.made) }}</span>
-        </li>
-      </ul>
+      </FormatList>
+      <ExportList :files="made" />
     </div>
     <template #ledger>
-      <TimesLedger v-if="job.proof" :proof="job.proof" />
+      <ProofMark />
+      <TimesLedger v-if="job.fresh" :proof="job.fresh" />
       <LedgerPanel
         v-for="board in job.design!.boards"
         :key="board.id"
@@ -219,71 +163,20 @@ function time(made: string): string {
 
 <style scoped>
 .out {
-  padding: 6px 22px;
+  padding: 6px 22px 22px;
   overflow-y: auto;
 }
 .who {
   display: flex;
-  align-items: center;
+  flex-wrap: wrap;
+  align-items: end;
   gap: 12px;
   margin-bottom: 14px;
 }
-.who label {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  color: var(--second);
-}
-.who select {
-  width: 200px;
-}
-.name {
-  width: 180px;
+.who > .field {
+  width: 15rem;
 }
 .editor {
-  margin: -4px 0 16px;
-  padding: 10px 14px;
-  background: var(--panel);
-  border: 1px solid var(--line);
-}
-.formats {
-  margin: 6px 0 24px;
-}
-.formats li {
-  display: grid;
-  grid-template-columns: 170px 1fr;
-  align-items: center;
-  gap: 14px;
-  margin-bottom: 8px;
-}
-.file {
-  display: block;
-}
-.sheet {
-  padding: 7px 14px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  text-decoration: none;
-}
-h2 {
-  font-size: 15px;
-  font-weight: 600;
-  margin-bottom: 6px;
-}
-.made li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 80px 160px;
-  gap: 12px;
-  padding: 5px 0;
-  border-top: 1px solid var(--line);
-}
-a {
-  color: var(--deep);
-}
-.warn {
-  margin-bottom: 14px;
-  padding: 6px 12px;
-  background: var(--bad-wash);
-  border-left: 3px solid var(--bad);
+  margin-bottom: 16px;
 }
 </style>

@@ -1,44 +1,46 @@
 <script setup lang="ts">
-import { defineAsyncComponent, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
-import { Problem } from '../api/client'
+import { connection } from '../api/connection'
 import BasisStrip from '../components/BasisStrip.vue'
 import BrokenJob from '../components/BrokenJob.vue'
 import JobName from '../components/JobName.vue'
+import PageSkeleton from '../components/PageSkeleton.vue'
 import PartsRail from '../components/PartsRail.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import RouteColumn from '../components/RouteColumn.vue'
 import TitleLine from '../components/TitleLine.vue'
+import { useProblem } from '../composables/useProblem'
+import { useSay } from '../composables/useSay'
 import { useShortcuts } from '../composables/useShortcuts'
+import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 
 const ConflictDialog = defineAsyncComponent(() => import('../components/ConflictDialog.vue'))
+const ActsMenu = defineAsyncComponent(() => import('../components/ActsMenu.vue'))
 const HistoryDialog = defineAsyncComponent(() => import('../components/HistoryDialog.vue'))
+const KeysDialog = defineAsyncComponent(() => import('../components/KeysDialog.vue'))
 
 /** A job's frame: title line, basis strip, route, the stop itself, parts rail. */
 const job = useJob()
+const say = useSay()
 const route = useRoute()
-const failed = shallowRef<Problem | null>(null)
+const { problem: failed, tell } = useProblem()
 const remembering = ref(false)
+const keys = ref(false)
 
 useShortcuts({
   undo: () => job.design?.can_undo && void job.undo(),
   redo: () => job.design?.can_redo && void job.redo(),
+  escape: () => (job.selected = ''),
+  help: () => (keys.value = true),
 })
 
-async function open(): Promise<void> {
-  failed.value = null
-  try {
-    await job.open(Number(route.params['id']))
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    failed.value = error
-  }
-}
-
+const open = () => tell(() => job.open(Number(route.params['id'])))
 onMounted(open)
-watch(() => route.params['id'], open)
+onMounted(() => void useChoices().load())
+watch(() => route.params['id'], () => route.params['id'] && open()) // prettier-ignore
 
 /** A problem whose field is not on the screen is said at the bottom instead. */
 const homeless = ref(false)
@@ -50,9 +52,17 @@ watch([() => job.problem, () => route.name], async () => {
     job.problem !== null && !(field && document.querySelector(`[data-field^="${CSS.escape(field)}"]`))
 })
 
-function savedAt(saved: string): string {
-  return new Date(saved).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })
-}
+const saved = computed(() => {
+  if (connection.waiting) return 'not saved yet'
+  return job.busy ? 'saving' : `saved ${say.moment(job.design!.saved)}`
+})
+/** For whoever listens instead of looking: what an edit led to. */
+const said = computed(() => {
+  const stop = job.route.find(({ key }) => key === 'prove')
+  return job.design && !job.busy
+    ? `Revision ${job.design.revision} saved. ${stop ? say.sentence(stop.line) : ''}`
+    : ''
+})
 </script>
 
 <template>
@@ -60,16 +70,20 @@ function savedAt(saved: string): string {
     <TitleLine>
       <template v-if="job.design">
         <JobName />
-        <span class="revision">
-          revision {{ job.design.revision }} ·
-          {{ job.busy ? 'saving' : `saved ${savedAt(job.design.saved)}` }}
-        </span>
+        <span class="revision">revision {{ job.design.revision }} · {{ saved }}</span>
       </template>
       <template #actions>
         <template v-if="job.design">
-          <button class="quiet" @click="remembering = true">History</button>
-          <button class="quiet" :disabled="!job.design.can_undo" @click="job.undo">Undo</button>
-          <button class="quiet" :disabled="!job.design.can_redo" @click="job.redo">Redo</button>
+          <ElButton class="quiet" size="small" @click="remembering = true">History</ElButton>
+          <ElButton class="quiet" size="small" :disabled="!job.design.can_undo" @click="job.undo"
+            >Undo</ElButton
+          >
+          <ElButton class="quiet" size="small" :disabled="!job.design.can_redo" @click="job.redo"
+            >Redo</ElButton
+          >
+          <ElButton class="quiet" size="small" aria-label="Keys" title="Keys (?)" @click="keys = true"
+            >?</ElButton
+          >
         </template>
       </template>
     </TitleLine>
@@ -86,25 +100,35 @@ function savedAt(saved: string): string {
       <PartsRail />
       <div v-if="job.problem && homeless" class="note">
         <ProblemNote :problem="job.problem" />
-        <button class="link small" @click="job.problem = null">Close</button>
+        <ElButton link size="small" @click="job.problem = null">Close</ElButton>
       </div>
     </template>
-    <main v-else-if="failed" class="failed"><ProblemNote :problem="failed" /></main>
+    <main v-else-if="failed" id="main" class="failed" tabindex="-1">
+      <h1>This job cannot be opened</h1>
+      <ProblemNote :problem="failed" />
+      <p class="acts">
+        <ElButton @click="open">Try again</ElButton>
+        <RouterLink :to="{ name: 'home' }">All jobs</RouterLink>
+      </p>
+    </main>
+    <PageSkeleton v-else />
+    <p class="unseen" role="status" aria-live="polite">{{ said }}</p>
+    <ActsMenu v-if="job.menuAt && job.selected" :key="job.menuAt.join()" />
     <ConflictDialog v-if="job.conflict" />
     <HistoryDialog v-if="remembering && job.design" @close="remembering = false" />
+    <KeysDialog v-if="keys" @close="keys = false" />
   </div>
 </template>
 
 <style scoped>
 .job {
   display: grid;
-  grid-template-rows: 38px 58px minmax(0, 1fr) 96px;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   height: 100%;
-  min-width: 1080px;
 }
 .middle {
   display: grid;
-  grid-template-columns: 178px minmax(0, 1fr) 316px;
+  grid-template-columns: 12rem minmax(0, 1fr) 21.5rem;
   min-height: 0;
 }
 .revision {
@@ -113,18 +137,33 @@ function savedAt(saved: string): string {
 .note {
   position: fixed;
   left: 50%;
-  bottom: 112px;
+  bottom: 7.5rem;
   z-index: 30;
   display: flex;
   gap: 8px;
-  max-width: 640px;
+  max-width: min(42rem, calc(100vw - 24px));
   padding: 8px 12px;
   transform: translateX(-50%);
   background: var(--panel);
   border: 1px solid var(--bad);
 }
 .failed {
-  max-width: 480px;
+  display: grid;
+  align-content: start;
+  gap: 12px;
+  max-width: 32rem;
   margin: 60px auto;
+}
+@media (max-width: 1180px) {
+  .middle {
+    grid-template-columns: 9.5rem minmax(0, 1fr) 19.5rem;
+  }
+}
+@media (max-width: 860px) {
+  .job,
+  .middle {
+    display: block;
+    height: auto;
+  }
 }
 </style>

@@ -1,20 +1,21 @@
 <script setup lang="ts">
-import { computed, onMounted, watch } from 'vue'
+import { computed, onMounted } from 'vue'
 
 import AssembledDrawing from '../components/AssembledDrawing.vue'
 import JointEditor from '../components/JointEditor.vue'
 import JointLoupe from '../components/JointLoupe.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
+import OkTick from '../components/OkTick.vue'
+import PartLedger from '../components/PartLedger.vue'
 import ReliefChoice from '../components/ReliefChoice.vue'
 import StopLayout from '../components/StopLayout.vue'
+import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText } from '../units'
 
 const job = useJob()
-const settings = useSettings()
+const say = useSay()
 
-const mate = computed(() => job.design!.mates.find(({ id }) => job.selected === `joint:${id}`))
+const mate = computed(() => job.design!.mates.find(({ id }) => id === job.picked.joint))
 /** Every joint of the design: those that cannot be made are said with why. */
 const rows = computed(() =>
   (job.design!.joints as { id: string; title: string }[]).map(({ id, title }) => ({
@@ -24,21 +25,20 @@ const rows = computed(() =>
     lost: job.design!.findings.find(({ joint, severity }) => joint === id && severity === 'stop'),
   })),
 )
-const lost = computed(() => rows.value.find(({ id }) => job.selected === `joint:${id}`)?.lost)
+const title = computed(() => rows.value.find(({ id }) => id === job.picked.joint)?.title)
+const lost = computed(() => rows.value.find(({ id }) => id === job.picked.joint)?.lost)
 /** Only of the state that is shown. */
-const proved = computed(() =>
-  job.proof?.moves === job.design!.moves
-    ? job.proof.mates.find(({ mate: id }) => id === mate.value?.id)
-    : undefined,
-)
+const proved = computed(() => job.fresh?.mates.find(({ mate: id }) => id === mate.value?.id))
 
-/** One is always looked at, also after one was removed. */
-function select(): void {
-  if (!rows.value.some(({ id }) => job.selected === `joint:${id}`) && rows.value[0])
-    job.selected = `joint:${rows.value[0].id}`
-}
-onMounted(select)
-watch(rows, select)
+/** The first one, to begin with; the paper unselects it. */
+onMounted(() => {
+  if (!job.selected && rows.value[0]) job.pick('joint', rows.value[0].id)
+})
+/** What needs attention first; then in the design's own order. */
+const sorted = computed(() => {
+  const rank = ({ mate: one }: (typeof rows.value)[number]) => (!one ? 0 : one.fit.wants ? 1 : 2)
+  return [...rows.value].sort((a, b) => rank(a) - rank(b))
+})
 </script>
 
 <template>
@@ -48,49 +48,55 @@ watch(rows, select)
   >
     <div class="join">
       <AssembledDrawing />
-      <div class="right" :class="{ bare: !mate }">
+      <div class="right">
         <JointLoupe v-if="mate" :mate="mate" />
-        <ul aria-label="Joints">
-          <li v-for="one in rows" :key="one.id">
-            <button
-              :aria-pressed="job.selected === `joint:${one.id}`"
-              @click="job.selected = `joint:${one.id}`"
-            >
-              <span
-                >{{ one.title }}
-                <span v-if="!one.mate" class="small bad">cannot be made</span>
+        <section class="list">
+          <h2>{{ rows.length }} joints</h2>
+          <ul aria-label="Joints" tabindex="0">
+            <li v-for="one in sorted" :key="one.id">
+              <ElButton
+                text
+                class="row"
+                :aria-pressed="job.picked.joint === one.id"
+                @click="job.pick('joint', one.id)"
+              >
                 <span
-                  v-else-if="one.mate.fit.wants"
-                  class="small"
-                  :class="one.mate.fit.fails ? 'bad' : 'ochre'"
-                  >{{ one.mate.fit.wants }}</span
-                ></span
-              >
-              <span v-if="one.mate?.contacts[0]" class="small second figure"
-                >{{ lengthText(one.mate.contacts[0].width, settings.unit) }}
-                {{ one.mate.contacts[0].by_thickness ? 'board' : one.mate.inner }}</span
-              >
-            </button>
-          </li>
-        </ul>
+                  >{{ one.title }}
+                  <span v-if="!one.mate" class="small bad">Cannot be made</span>
+                  <span
+                    v-else-if="one.mate.fit.wants"
+                    class="small"
+                    :class="one.mate.fit.fails ? 'bad' : 'ochre'"
+                    >{{ say.sentence(one.mate.fit.wants) }}</span
+                  ></span
+                >
+                <span v-if="one.mate?.contacts[0]" class="small second figure"
+                  >{{ say.length(one.mate.contacts[0].width) }}
+                  {{ one.mate.contacts[0].by_thickness ? 'board' : one.mate.inner }}</span
+                >
+              </ElButton>
+            </li>
+          </ul>
+        </section>
       </div>
     </div>
     <template #ledger>
-      <ReliefChoice />
       <section v-if="lost" class="lost">
-        <p>{{ inUnit(lost.why, settings.unit) }}</p>
-        <p class="small second">{{ inUnit(lost.fix, settings.unit) }}</p>
+        <p>{{ say.sentence(lost.why) }}</p>
+        <p class="small second">{{ say.sentence(lost.fix) }}</p>
       </section>
+      <h3 v-if="title" class="selected">{{ title }}</h3>
       <JointEditor />
-      <LedgerPanel v-if="mate" :subject="`joint:${mate.id}`" :title="mate.title" :about="mate.about">
+      <LedgerPanel v-if="mate" :subject="`joint:${mate.id}`" title="Its numbers" :about="mate.about">
         <p v-if="proved?.clearance" class="proved">
-          <span v-if="proved.ok" class="tick">✓</span> as cut, from the file
+          <OkTick :ok="proved.ok" :provided="say.sentence(job.fresh?.provided ?? '')" /> As cut, from the file
           <span class="figure">
-            {{ lengthText(proved.clearance[0], settings.unit, 3) }} …
-            {{ lengthText(proved.clearance[1], settings.unit, 3) }}
+            {{ say.length(proved.clearance[0], 3) }} … {{ say.length(proved.clearance[1], 3) }}
           </span>
         </p>
       </LedgerPanel>
+      <PartLedger />
+      <ReliefChoice />
     </template>
   </StopLayout>
 </template>
@@ -98,45 +104,34 @@ watch(rows, select)
 <style scoped>
 .join {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 300px;
+  grid-template-columns: minmax(0, 1fr) 20rem;
   min-height: 0;
 }
 .right {
   display: grid;
-  grid-template-rows: minmax(260px, 1fr) auto;
+  grid-template-rows: auto minmax(7rem, 1fr);
   gap: 10px;
   min-height: 0;
-  padding: 0 16px 14px 0;
+  padding: 0 16px 10px 0;
 }
-.right.bare {
-  grid-template-rows: minmax(0, 1fr);
+.list {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
 }
-.right:not(.bare) ul {
-  max-height: 176px;
+.list h2 {
+  font-size: 1rem;
 }
-ul {
+.list ul {
   overflow-y: auto;
-}
-li button {
-  display: flex;
-  justify-content: space-between;
-  width: 100%;
-  padding: 2px 8px;
-}
-li button:hover {
-  background: var(--panel);
-}
-[aria-pressed='true'] {
-  background: var(--deep-wash);
-  color: var(--deep);
-  font-weight: 500;
-}
-.bad {
-  color: var(--bad);
+  border-block: 1px solid var(--line);
 }
 .lost {
   padding: 8px 18px;
   border-left: 3px solid var(--bad);
+}
+.selected {
+  padding: 12px 18px 0;
 }
 .proved {
   display: flex;
@@ -147,7 +142,21 @@ li button:hover {
 .proved .figure {
   margin-left: auto;
 }
-.tick {
-  color: var(--deep);
+@media (max-width: 1180px) {
+  .join {
+    grid-template-columns: minmax(0, 1fr) 16rem;
+  }
+}
+@media (max-width: 860px) {
+  .join {
+    grid-template-columns: 1fr;
+  }
+  .join > :first-child {
+    min-height: 24rem;
+  }
+  .right {
+    display: block;
+    padding: 0 16px;
+  }
 }
 </style>

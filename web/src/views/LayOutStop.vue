@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import ActButtons from '../components/ActButtons.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import PartLedger from '../components/PartLedger.vue'
 import SheetDrawing from '../components/SheetDrawing.vue'
 import SheetTabs from '../components/SheetTabs.vue'
 import StopLayout from '../components/StopLayout.vue'
+import { useActs } from '../composables/useActs'
+import FlagField from '../kit/FlagField.vue'
 import { useJob } from '../stores/job'
 
 const job = useJob()
+const acts = useActs()
 const wanted = ref(1)
 const number = computed({
   get: () => Math.min(wanted.value, job.design!.sheets.length),
@@ -21,27 +25,24 @@ const board = computed(() => job.design!.boards.find(({ id }) => id === sheet.va
 <template>
   <StopLayout
     :title="sheet ? `Sheet ${number} of ${job.design!.sheets.length}` : 'No sheets'"
-    :about="
-      board ? `${board.basis.stock.name} on ${board.basis.machine.name}` : 'there is nothing to lay out yet'
-    "
+    :about="board ? `${board.basis.stock.name} on ${board.basis.machine.name}` : 'nothing to lay out yet'"
   >
     <template #actions><SheetTabs v-model="number" :count="job.design!.sheets.length" /></template>
     <SheetDrawing v-if="sheet" :sheet="sheet" />
-    <p v-else class="nothing second">Add parts at Shape; they are laid out as they come.</p>
+    <p v-else class="nothing second">Add parts at Shape. They are laid out as they come.</p>
     <template #ledger>
+      <template v-if="job.part">
+        <PartLedger />
+        <ActButtons class="todo" :acts="acts.ofSelected()" />
+      </template>
       <LedgerPanel v-if="sheet" :subject="`sheet:${number}`" :title="`Sheet ${number}`">
-        <label class="turns">
-          <span>quarter turns allowed</span>
-          <input
-            type="checkbox"
-            :checked="board?.quarter_turns"
-            @change="
-              job.put(`layout/${sheet!.board}/quarter_turns`, ($event.target as HTMLInputElement).checked)
-            "
-          />
-        </label>
+        <FlagField
+          class="turns"
+          label="Quarter turns allowed"
+          :model-value="board?.quarter_turns ?? false"
+          @update:model-value="job.put(`layout/${sheet!.board}/quarter_turns`, $event)"
+        />
       </LedgerPanel>
-      <PartLedger />
     </template>
   </StopLayout>
 </template>
@@ -51,12 +52,10 @@ const board = computed(() => job.design!.boards.find(({ id }) => id === sheet.va
   padding: 20px 22px;
 }
 .turns {
-  display: flex;
-  justify-content: space-between;
-  padding: 7px 18px 7px 29px;
+  padding: 5px 18px 5px 29px;
   border-top: 1px solid var(--line);
 }
-input {
-  accent-color: var(--deep);
+.todo {
+  padding: 6px 18px 0 29px;
 }
 </style>

@@ -1,14 +1,7 @@
 <script setup lang="ts">
-import { onMounted, shallowRef } from 'vue'
+import { onMounted } from 'vue'
 
-import {
-  api,
-  type Choices,
-  type Machine,
-  type MachineChange,
-  type MachineIn,
-  type Stock,
-} from '../api/client'
+import { api, type Machine, type MachineChange, type MachineIn } from '../api/client'
 import ArchiveButton from '../components/ArchiveButton.vue'
 import ArchivedList from '../components/ArchivedList.vue'
 import BedDrawing from '../components/BedDrawing.vue'
@@ -17,12 +10,13 @@ import NewMachine from '../components/NewMachine.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import SettingsLog from '../components/SettingsLog.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
+import { useChoices } from '../stores/choices'
+import { useWorkshop } from '../stores/workshop'
 import { useShelf } from '../composables/useShelf'
-import { useSettings } from '../stores/settings'
-import { shortText } from '../units'
+import { useSay } from '../composables/useSay'
 
-/** The machines: bed and axes, what beam or tool takes away, what to keep clear of, and what they were set to. */
-const settings = useSettings()
+/** The machines: bed and axes, kerf and tools, keep-out areas, and the settings log. */
+const say = useSay()
 const shelf = useShelf<Machine, MachineIn, MachineChange>('machines', {
   list: api.machines,
   add: api.addMachine,
@@ -32,17 +26,17 @@ const shelf = useShelf<Machine, MachineIn, MachineChange>('machines', {
   archived: api.archivedMachines,
 })
 const { all: machines, one: machine, archived, adding, record } = shelf
-const rack = shallowRef<Stock[]>([])
-const choices = shallowRef<Choices | null>(null)
-const short = (mm: number) => shortText(mm, settings.unit)
+const choices = useChoices()
+const workshop = useWorkshop()
+const short = (mm: number) => say.short(mm)
 
-onMounted(async () => {
-  ;[choices.value, rack.value] = await Promise.all([api.choices(), api.stocks()])
-})
+onMounted(choices.load)
+onMounted(workshop.loadBoards)
+const restoring = (id: number) => () => shelf.restore(id)
 </script>
 
 <template>
-  <WorkshopLayout title="Machines" :about="machine?.document.name ?? ''">
+  <WorkshopLayout title="Machines" :about="machine?.document.name ?? ''" :loading="shelf.loading.value">
     <template #list>
       <RouterLink
         v-for="one in machines ?? []"
@@ -53,37 +47,45 @@ onMounted(async () => {
         <b>{{ one.document.name }}</b>
         <span class="small second">
           {{ one.document.kind }} · {{ short(one.document.bed_width) }} × {{ short(one.document.bed_height) }}
-          {{ settings.unit }}
+          {{ say.unit }}
         </span>
       </RouterLink>
-      <button class="link add" @click="adding = true">Add a machine</button>
+      <ElButton class="add" size="small" @click="adding = true">Add a machine</ElButton>
       <ArchivedList
+        class="add"
+        what="machines"
         :rows="archived.map(({ id, document }) => ({ id, name: document.name }))"
         @restore="shelf.restore"
       />
     </template>
     <template #actions>
-      <button v-if="record.canUndo.value" class="plain" @click="record.undo">Undo</button>
-      <button v-if="record.canRedo.value" class="plain" @click="record.redo">Redo</button>
+      <ElButton size="small" v-if="record.canUndo.value" @click="record.undo">Undo</ElButton>
+      <ElButton size="small" v-if="record.canRedo.value" @click="record.redo">Redo</ElButton>
     </template>
     <p v-if="machines?.length === 0" class="second">
-      No machine yet. Its bed and what its beam takes away are enough to begin.
+      No machines yet. Add one: its bed and its kerf are enough to begin.
     </p>
     <template v-if="machine">
       <BedDrawing class="picture" :machine="machine.document" />
-      <SettingsLog :machine="machine" :rack="rack" :choices="choices" />
+      <SettingsLog :machine="machine" />
     </template>
 
     <template #ledger>
       <template v-if="machine">
         <MachineLedger
-          v-if="choices"
+          v-if="choices.choices"
           :machine="machine"
-          :choices="choices"
+          :choices="choices.choices"
           :change="shelf.change"
           :problem-at="record.problemAt"
         />
-        <ArchiveButton what="machine" :uses="() => api.jobsOfMachine(machine!.id)" @archive="shelf.archive" />
+        <ArchiveButton
+          what="machine"
+          :name="machine.document.name"
+          :uses="() => api.jobsOfMachine(machine!.id)"
+          :archive="shelf.archive"
+          :restore="restoring(machine.id)"
+        />
         <ProblemNote
           v-if="record.problem.value && !record.problem.value.field"
           :problem="record.problem.value"
@@ -91,15 +93,12 @@ onMounted(async () => {
       </template>
     </template>
   </WorkshopLayout>
-  <NewMachine v-if="adding" :kinds="choices?.machine_kinds ?? []" :save="shelf.add" @close="adding = false" />
+  <NewMachine v-if="adding" :save="shelf.add" @close="adding = false" />
 </template>
 
 <style scoped>
-.add {
-  margin: 8px 12px;
-}
 .picture {
-  height: 360px;
+  height: 24rem;
   margin-bottom: 16px;
   border: 1px solid var(--line);
 }

@@ -62,7 +62,7 @@ const kin = computed(() => [
 <style scoped>
 .three {
   display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
   align-items: start;
   gap: 14px;
   padding: 4px 22px 22px;
@@ -73,17 +73,7 @@ const kin = computed(() => [
   padding-top: 8px;
   border-top: 1px solid var(--line);
 }
-.kin a {
-  color: var(--deep);
-}
-.card {
-  padding: 14px 16px;
-  background: var(--panel);
-  border: 1px solid var(--line);
-}
 .card h2 {
   margin-bottom: 8px;
-  font-size: 15px;
-  font-weight: 600;
 }
 </style>

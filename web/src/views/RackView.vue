@@ -3,7 +3,6 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
 import {
   api,
-  type Choices,
   type Measurement,
   type Readings,
   type Stock,
@@ -20,13 +19,12 @@ import ProblemNote from '../components/ProblemNote.vue'
 import RackSheets from '../components/RackSheets.vue'
 import ThicknessStrip from '../components/ThicknessStrip.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
-import { dateText } from '../rack'
+import { useChoices } from '../stores/choices'
 import { useShelf } from '../composables/useShelf'
-import { useSettings } from '../stores/settings'
-import { inUnit, lengthText, shortText } from '../units'
+import { useSay } from '../composables/useSay'
 
 /** The stock rack: every board as it measures now and as it measured before, and what of it is at hand. */
-const settings = useSettings()
+const say = useSay()
 const shelf = useShelf<Stock, StockIn, StockChange>('rack', {
   list: api.stocks,
   add: api.addStock,
@@ -36,14 +34,14 @@ const shelf = useShelf<Stock, StockIn, StockChange>('rack', {
   archived: api.archivedStocks,
 })
 const { all: rack, one: stock, archived, adding, record } = shelf
-const choices = shallowRef<Choices | null>(null)
+const choices = useChoices()
 const history = shallowRef<Measurement[]>([])
 const measuring = ref(false)
 const looked = shallowRef<Readings | null>(null)
-const length = (mm: number) => lengthText(mm, settings.unit)
-const short = (mm: number) => shortText(mm, settings.unit)
+const length = (mm: number) => say.length(mm)
+const short = (mm: number) => say.short(mm)
 
-onMounted(async () => (choices.value = await api.choices()))
+onMounted(choices.load)
 watch(
   () => stock.value?.id,
   () => (measuring.value = false),
@@ -66,12 +64,14 @@ const range = computed<[number, number]>(() => {
   const all = [...history.value.flatMap(({ readings }) => readings.values), ...(shown.value?.values ?? [])]
   return [Math.min(...all), Math.max(...all)]
 })
+const restoring = (id: number) => () => shelf.restore(id)
 </script>
 
 <template>
   <WorkshopLayout
     title="Stock rack"
-    :about="stock ? `${stock.document.name}, sold as ${short(stock.document.nominal)} ${settings.unit}` : ''"
+    :about="stock ? `${stock.document.name}, nominal ${short(stock.document.nominal)} ${say.unit}` : ''"
+    :loading="shelf.loading.value"
   >
     <template #list>
       <RouterLink
@@ -93,59 +93,62 @@ const range = computed<[number, number]>(() => {
             :outliers="one.readings.outliers"
           />
         </span>
-        <span v-if="one.readings.warnings.length" class="small ochre">wants a look</span>
+        <span v-if="one.readings.warnings.length" class="small ochre">Check the readings</span>
       </RouterLink>
-      <button class="link add" @click="adding = true">Add a board</button>
+      <ElButton class="add" size="small" @click="adding = true">Add a board</ElButton>
       <ArchivedList
+        class="add"
+        what="boards"
         :rows="archived.map(({ id, document }) => ({ id, name: document.name }))"
         @restore="shelf.restore"
       />
     </template>
     <template #actions>
-      <button v-if="record.canUndo.value" class="plain" @click="record.undo">Undo</button>
-      <button v-if="record.canRedo.value" class="plain" @click="record.redo">Redo</button>
-      <button v-if="stock && !measuring" class="strong" @click="((looked = null), (measuring = true))">
+      <ElButton size="small" v-if="record.canUndo.value" @click="record.undo">Undo</ElButton>
+      <ElButton size="small" v-if="record.canRedo.value" @click="record.redo">Redo</ElButton>
+      <ElButton type="primary" v-if="stock && !measuring" @click="((looked = null), (measuring = true))">
         Measure again
-      </button>
+      </ElButton>
     </template>
     <p v-if="rack?.length === 0" class="second">
-      No board is on the rack. Take one, a caliper, and measure it in five places: the label is never right.
+      No boards yet. Add one: measure it with a caliper in five places, for its nominal thickness is seldom
+      right.
     </p>
     <template v-if="stock">
       <section v-if="shown" class="measured">
         <div>
-          <span class="figure mean">{{ lengthText(shown.mean, settings.unit, 3) }}</span>
-          <span class="second"> {{ settings.unit }}, mean of {{ shown.values.length }}</span>
+          <span class="figure mean">{{ say.length(shown.mean, 3) }}</span>
+          <span class="second"> {{ say.unit }}, mean of {{ shown.values.length }}</span>
         </div>
-        <ThicknessStrip :readings="shown" :nominal="stock.document.nominal" :width="640" />
+        <ThicknessStrip :readings="shown" :nominal="stock.document.nominal" :width="560" />
         <dl class="figure">
           <div>
-            <dt>thin</dt>
+            <dt>Thin</dt>
             <dd>{{ length(shown.thin) }}</dd>
           </div>
           <div>
-            <dt>thick</dt>
+            <dt>Thick</dt>
             <dd>{{ length(shown.thick) }}</dd>
           </div>
           <div>
-            <dt>spread</dt>
+            <dt>Spread</dt>
             <dd>{{ length(shown.spread) }}</dd>
           </div>
           <div v-if="shown.deviation !== null">
-            <dt>deviation</dt>
-            <dd>{{ lengthText(shown.deviation, settings.unit, 3) }}</dd>
+            <dt>Deviation</dt>
+            <dd>{{ say.length(shown.deviation, 3) }}</dd>
           </div>
         </dl>
         <p v-for="warning in shown.warnings" :key="warning" class="warning small">
-          {{ inUnit(warning, settings.unit) }}
+          {{ say.sentence(warning) }}
         </p>
       </section>
       <MeasureAnew v-if="measuring" :keep="keepReadings" @look="looked = $event" @close="measuring = false" />
 
-      <h2>Measured so far</h2>
+      <h2>Measurements</h2>
       <ul class="history">
         <li v-for="one in history" :key="one.id">
-          <span class="small">{{ dateText(one.taken) }}</span>
+          <span class="small">{{ say.date(one.taken) }}</span>
           <span class="small second">{{ one.by }}</span>
           <DotStrip
             :readings="one.readings.values"
@@ -154,7 +157,7 @@ const range = computed<[number, number]>(() => {
             :range="range"
             :outliers="one.readings.outliers"
           />
-          <span class="figure">{{ lengthText(one.readings.mean, settings.unit, 3) }}</span>
+          <span class="figure">{{ say.length(one.readings.mean, 3) }}</span>
           <span class="small second figure">
             {{ length(one.readings.thin) }} … {{ length(one.readings.thick) }}
           </span>
@@ -167,13 +170,19 @@ const range = computed<[number, number]>(() => {
     <template #ledger>
       <template v-if="stock">
         <BoardLedger
-          v-if="choices"
+          v-if="choices.choices"
           :stock="stock"
-          :choices="choices"
+          :choices="choices.choices"
           :change="shelf.change"
           :problem-at="record.problemAt"
         />
-        <ArchiveButton what="board" :uses="() => api.jobsOfStock(stock!.id)" @archive="shelf.archive" />
+        <ArchiveButton
+          what="board"
+          :name="stock.document.name"
+          :uses="() => api.jobsOfStock(stock!.id)"
+          :archive="shelf.archive"
+          :restore="restoring(stock.id)"
+        />
         <ProblemNote
           v-if="record.problem.value && !record.problem.value.field"
           :problem="record.problem.value"
@@ -181,7 +190,7 @@ const range = computed<[number, number]>(() => {
       </template>
     </template>
   </WorkshopLayout>
-  <NewStock v-if="adding" :kinds="choices?.stock_kinds ?? []" :save="shelf.add" @close="adding = false" />
+  <NewStock v-if="adding" :save="shelf.add" @close="adding = false" />
 </template>
 
 <style scoped>
@@ -193,25 +202,18 @@ const range = computed<[number, number]>(() => {
 .line svg {
   margin-left: auto;
 }
-.add {
-  margin: 8px 12px;
-}
 .warning {
   margin-bottom: 8px;
   padding: 5px 10px;
   background: var(--ochre-wash);
 }
-.measured {
-  padding: 12px 16px;
-  background: var(--panel);
-  border: 1px solid var(--line);
-}
 .mean {
-  font-size: 26px;
+  font-size: 1.75rem;
 }
 dl {
   display: flex;
-  gap: 26px;
+  flex-wrap: wrap;
+  gap: 4px 26px;
   margin: 4px 0 8px;
 }
 dl div {
@@ -219,17 +221,20 @@ dl div {
 }
 dt {
   color: var(--second);
-  font: 12.5px var(--words);
-}
-dd {
-  margin: 0;
+  font: 0.9rem var(--words);
 }
 .history li {
-  display: grid;
-  grid-template-columns: 90px 60px 310px 70px auto;
+  display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 8px;
+  gap: 2px 10px;
   padding: 3px 0;
   border-top: 1px solid var(--line);
+}
+.history li > :first-child {
+  min-width: 6.5rem;
+}
+.history li > :nth-child(2) {
+  min-width: 4rem;
 }
 </style>

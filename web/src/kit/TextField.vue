@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ref, useId, watch } from 'vue'
+import { ref, watch } from 'vue'
 
 import type { Problem } from '../api/client'
-import ProblemNote from './ProblemNote.vue'
+import Field from './Field.vue'
 
 /** Something to type: Enter or leaving the field commits it, Escape brings back what was there. */
 const props = defineProps<{
@@ -12,11 +12,14 @@ const props = defineProps<{
   problem?: Problem | null
   hideLabel?: boolean
   placeholder?: string
+  help?: string
+  /** Stands inside the field, behind what is typed. */
+  unit?: string
   words?: boolean
+  most?: number
 }>()
 const emit = defineEmits<{ commit: [text: string]; cancel: []; clear: [] }>()
 
-const id = useId()
 const draft = ref(props.text)
 let sent = props.text
 
@@ -24,9 +27,10 @@ let sent = props.text
 watch(
   () => props.problem,
   (problem) => {
-    if (problem?.code === 'unreachable' || problem?.code === 'busy') sent = props.text
+    if (problem && AGAIN.includes(problem.code)) sent = props.text
   },
 )
+const AGAIN = ['unreachable', 'busy', 'signed-out']
 watch(
   () => props.text,
   (text) => {
@@ -41,40 +45,43 @@ function commit(): void {
 }
 
 /** Escape with nothing to bring back is left to whatever the field stands in. */
-function restore(event: KeyboardEvent): void {
+function restore(event: Event): void {
   emit('cancel')
   if (draft.value === props.text && !props.problem) return
   event.stopPropagation()
   draft.value = sent = props.text
   if (props.problem) emit('clear')
 }
+
+function mend(text: string): void {
+  draft.value = text
+  commit()
+}
 </script>
 
 <template>
-  <div>
-    <label :for="id" :class="{ unseen: hideLabel }">{{ label }}</label>
-    <input
+  <Field
+    v-slot="{ id }"
+    :label="label"
+    :hide-label="hideLabel ?? false"
+    :field="field"
+    :help="help ?? ''"
+    :problem="problem ?? null"
+    @mend="mend"
+  >
+    <ElInput
       :id="id"
       v-model="draft"
-      class="boxed"
       :class="{ figure: !words }"
       autocomplete="off"
-      :data-field="field"
-      :placeholder="placeholder"
-      :aria-invalid="problem ? 'true' : undefined"
+      :placeholder="placeholder ?? ''"
+      :maxlength="most"
       @keydown.enter="commit"
       @keydown.esc="restore"
       @blur="commit"
       @focus="($event.target as HTMLInputElement).select()"
-    />
-    <ProblemNote v-if="problem" :problem="problem" />
-  </div>
+    >
+      <template v-if="unit" #suffix>{{ unit }}</template>
+    </ElInput>
+  </Field>
 </template>
-
-<style scoped>
-label {
-  display: block;
-  margin-bottom: 2px;
-  color: var(--second);
-}
-</style>

@@ -1,0 +1,55 @@
+"""What a revision's proof said, kept with the revision, so that a list, a job sheet and a download can tell it without proving
+again. Another release of the core may find otherwise: what an older one said is not told."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from functools import cache
+from importlib.metadata import version
+from pathlib import PurePath
+from typing import Any
+
+from django.db import DatabaseError
+from django.utils import timezone
+
+from .models import Revision
+
+Verdict = dict[str, Any]
+"""`verdict`, `provided`, `sentence`, `at` and `release`."""
+
+
+def keep(revision: Revision, verdict: str, provided: str, sentence: str) -> None:
+    """The first proof of a revision by this release dates it; on a disk that cannot be written it is not kept."""
+    if known(revision) is not None:
+        return
+    at = timezone.now().isoformat()
+    revision.proof = {"verdict": verdict, "provided": provided, "sentence": sentence, "at": at, "release": release()}
+    with suppress(DatabaseError):
+        revision.save(update_fields=["proof"])
+
+
+def known(revision: Revision) -> Verdict | None:
+    found: Verdict | None = revision.proof
+    return found if found and found["release"] == release() else None
+
+
+def marked(name: str, verdict: Verdict | None) -> str:
+    """A file's name, which says so where the parts in it are not known to fit.
+
+    >>> marked("tray_sheet-1.svg", None)
+    'tray_sheet-1_not-proved.svg'
+    """
+    if verdict and verdict["verdict"] == "fits":
+        return name
+    said = (
+        {"does-not-fit": "does-not-fit", "as-far-as-seen": "not-all-proved"}[verdict["verdict"]]
+        if verdict
+        else "not-proved"
+    )
+    path = PurePath(name)
+    return f"{path.stem}_{said}{path.suffix}"
+
+
+@cache
+def release() -> str:
+    return version("lean-notch")

@@ -1,0 +1,26 @@
+import { useSettings } from '../stores/settings'
+import * as units from '../units'
+
+/** Lengths, numbers, days and sentences as whoever reads writes them: unit, fractions and language are the settings'. */
+export function useSay() {
+  const settings = useSettings()
+  return {
+    get unit() {
+      return settings.unit
+    },
+    length: (mm: number, digits?: number) => units.lengthText(mm, settings.style, digits),
+    short: (mm: number) => units.shortText(mm, settings.style),
+    size: (width: number, height: number) =>
+      `${units.shortText(width, settings.style)} × ${units.shortText(height, settings.style)}`,
+    signed: (mm: number, digits?: number) => units.signedText(mm, settings.style, digits),
+    within: (mm: number) => units.withinText(mm, settings.style),
+    sentence: (text: string) => units.sentenceText(text, settings.style),
+    figures: (text: string) => units.figuresOnly(text, settings.style),
+    number: (value: number, digits: number, least?: number) =>
+      units.roundedText(value, digits, settings.style, least),
+    edit: (typed: string, typedUnit: units.Unit) => units.editText(typed, typedUnit, settings.unit),
+    date: (iso: string) => units.dateText(iso, settings.style),
+    moment: (iso: string) => units.momentText(iso, settings.style),
+    time: units.timeText,
+  }
+}

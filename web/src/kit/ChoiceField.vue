@@ -1,0 +1,81 @@
+<script setup lang="ts" generic="Value extends string | number">
+import { ElOptionGroup } from 'element-plus'
+import 'element-plus/es/components/option-group/style/css'
+import { computed, type FunctionalComponent } from 'vue'
+
+import type { Problem } from '../api/client'
+import Field from './Field.vue'
+import type { Option } from './options'
+
+/** One of a list: searched by typing where the list is long, with a second line where there is something to tell. */
+const props = defineProps<{
+  label: string
+  options: readonly Option<Value>[]
+  modelValue: Value | null
+  field?: string
+  problem?: Problem | null
+  hideLabel?: boolean
+  placeholder?: string
+  help?: string
+}>()
+const emit = defineEmits<{ 'update:modelValue': [value: Value] }>()
+const SEARCHED = 8
+const Ungrouped: FunctionalComponent = (_, { slots }) => slots['default']?.()
+
+const groups = computed(() => {
+  const found = new Map<string, Option<Value>[]>()
+  for (const option of props.options) {
+    const group = option.group ?? ''
+    found.set(group, [...(found.get(group) ?? []), option])
+  }
+  return [...found]
+})
+</script>
+
+<template>
+  <Field
+    v-slot="{ id }"
+    :label="label"
+    :hide-label="hideLabel ?? false"
+    :field="field ?? ''"
+    :help="help ?? ''"
+    :problem="problem ?? null"
+  >
+    <ElSelect
+      :id="id"
+      :model-value="modelValue"
+      :placeholder="placeholder ?? ''"
+      :filterable="options.length > SEARCHED"
+      :fit-input-width="false"
+      :empty-values="[null, undefined]"
+      no-match-text="Nothing of that name"
+      no-data-text="Nothing to choose from"
+      @change="emit('update:modelValue', $event as Value)"
+    >
+      <component
+        :is="group ? ElOptionGroup : Ungrouped"
+        v-for="[group, some] in groups"
+        :key="group"
+        :label="group"
+      >
+        <ElOption
+          v-for="option in some"
+          :key="option.value"
+          :value="option.value"
+          :label="option.label"
+          :disabled="option.disabled ?? false"
+        >
+          {{ option.label }}
+          <span v-if="option.detail" class="detail small second">{{ option.detail }}</span>
+        </ElOption>
+      </component>
+    </ElSelect>
+  </Field>
+</template>
+
+<style scoped>
+.detail {
+  display: block;
+  font-weight: 400;
+}
+</style>

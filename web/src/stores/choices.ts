@@ -1,0 +1,24 @@
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+
+import { api, type Choices } from '../api/client'
+
+/** What the core offers to choose from: the same for everybody, asked for once. */
+export const useChoices = defineStore('choices', () => {
+  const choices = shallowRef<Choices | null>(null)
+  let asked: Promise<Choices> | null = null
+
+  function load(): Promise<Choices> {
+    asked ??= api.choices().then(
+      (found) => (choices.value = found),
+      (error: unknown) => {
+        asked = null
+        throw error
+      },
+    )
+    return asked
+  }
+
+  const operations = computed(() => choices.value?.operations ?? {})
+  return { choices, operations, load }
+})
