@@ -12,6 +12,7 @@ from .geometry import Box
 from .geometry.contour import spans
 from .job import Job, Result
 from .operations import OPERATIONS
+from .reader import Reader
 from .units import say_mm
 
 SMALL_PART_MM = 20.0
@@ -19,9 +20,15 @@ SMALL_PART_MM = 20.0
 Settings = Mapping[str, Sequence[CutSetting]]
 
 
-def job_sheet(result: Result, settings: Settings = {}) -> str:  # noqa: B006 - read only
+def job_sheet(
+    result: Result,
+    settings: Settings = {},  # noqa: B006 - read only
+    proof: str = "",
+    reader: Reader = Reader(),  # noqa: B008 - never changed
+) -> str:
     """The page that lies beside the machine: what is cut of what, how often, and how long it takes; and what each board's
-    machine was set to for such a board before, where `settings` (by board) know it."""
+    machine was set to for such a board before, where `settings` (by board) know it. `proof` is what is known of its proof,
+    in words; lengths are written for `reader`."""
     job, plan = result.job, result.plan
     boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
     times = {one.number: estimate(one, job.basis.of(boards[one.number]).machine.usual) for one in plan.sheets}
@@ -31,7 +38,7 @@ def job_sheet(result: Result, settings: Settings = {}) -> str:  # noqa: B006 - r
             by_part[part] = by_part.get(part, 0.0) + seconds
     several = len(job.design.boards) > 1
     about = [line for board in job.design.boards for line in _about(result, board, times)]
-    about.append(_in_all(result, times))
+    about += [_in_all(result, times), *([proof] if proof else [])]
     parts = Table(
         "Parts", ("part", *(("board",) if several else ()), "pieces", "size", "time"),
         [
@@ -64,7 +71,14 @@ def job_sheet(result: Result, settings: Settings = {}) -> str:  # noqa: B006 - r
     notes += [finding.why for finding in (*result.build.findings, *plan.findings)]
     notes.append("What is left of each sheet goes back on the rack, with its thickness written on it.")
     tables = (parts, work, was_set) if was_set.rows else (parts, work)
-    return write_job_sheet(job.design.name, about, tables, plan.sheets, notes)
+    return write_job_sheet(
+        job.design.name, [reader.says(line) for line in about], [_said(table, reader) for table in tables], plan.sheets,
+        [reader.says(note) for note in notes],
+    )  # fmt: skip
+
+
+def _said(table: Table, reader: Reader) -> Table:
+    return table._replace(rows=[tuple(map(reader.says, row)) for row in table.rows])
 
 
 def _title(job: Job, board: str) -> str:
@@ -82,9 +96,9 @@ def _about(result: Result, board: BoardNeed, times: Mapping[int, Estimate]) -> l
         f"{lead}{machine.name}, kerf {say_mm(basis.kerf)}; clearance {say_mm(basis.clearance)}",
         *(
             [
-                f"{lead}{len(sheets)} of {say_mm(sheets[0].area.width)} x {say_mm(sheets[0].area.height)}; "
+                f"{lead}{len(sheets)} sheet{'s' * (len(sheets) != 1)}, {say_mm(sheets[0].area.width)} × {say_mm(sheets[0].area.height)}; "
                 f"about {say_time(sum(times[one.number].total for one in sheets))}"
-                + ("" if machine.speeds else ", at the usual speeds of such a machine")
+                + ("" if machine.speeds else ", at default speeds for such a machine")
             ]
             if sheets
             else []
@@ -113,4 +127,4 @@ def _was_set(result: Result, board: str, settings: Sequence[CutSetting]) -> list
 
 def _size(box: Box) -> str:
     width, height = spans(box)
-    return f"{say_mm(width, 2)} x {say_mm(height, 2)}"
+    return f"{say_mm(width, 2)} × {say_mm(height, 2)}"

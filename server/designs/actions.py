@@ -16,6 +16,7 @@ from accounts.names import shown_name
 from config.problems import Conflict, Saved
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import QuerySet
 from django.utils import timezone
 from lean_notch.basis import Basis, machine_to_json, stock_to_json
 from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
@@ -145,20 +146,22 @@ def _check_independent(design: Design, now: Job, edits: Sequence[Edit], unit: Un
         raise Conflict("This job was changed elsewhere since it was shown here.", fix=fix) from None
     theirs = edits_between(base, now)
     if not independent(base, edits, mine, theirs, now):
+        since = design.revisions.filter(number__gt=shown.number)
+        many = since.count()
         raise Conflict(
-            "This job was changed elsewhere since it was shown here.",
+            f"This job was saved {many} time{'s' * (many != 1)} elsewhere since it was shown here.",
             fix=fix,
-            theirs=_saved_since(design, shown),
+            theirs=_saved(since),
             mine=sentence(base, edits, mine),
         )
 
 
-def _saved_since(design: Design, shown: Revision, most: int = 5) -> list[Saved]:
-    """The newest of what was done since a revision was shown, the oldest first; nothing if the job was taken back."""
-    since = design.revisions.filter(number__gt=shown.number).select_related("by").defer("document").order_by("-number")
-    return [
-        Saved(number=row.number, sentence=row.sentence, by=shown_name(row.by), saved=row.saved) for row in since[:most]
-    ][::-1]
+def _saved(revisions: QuerySet[Revision], most: int = 5) -> list[Saved]:
+    """The newest of them in words, the oldest first."""
+    rows = revisions.select_related("by").defer("document").order_by("-number")[:most]
+    return [Saved(number=row.number, sentence=row.sentence, by=shown_name(row.by), saved=row.saved) for row in rows][
+        ::-1
+    ]
 
 
 def _save(design: Design, job: Job, said: str, by: User | None) -> bool:

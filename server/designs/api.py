@@ -10,7 +10,8 @@ from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from lean_notch.files import slug
-from ninja import File, Router, Status, UploadedFile
+from lean_notch.reader import Reader
+from ninja import File, Query, Router, Status, UploadedFile
 from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
@@ -208,8 +209,10 @@ def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
 
 
 @router.get("/designs/{design_id}/job-sheet", response={404: Problem, 422: Problem})
-def read_job_sheet(request: HttpRequest, design_id: int) -> HttpResponse:
-    return HttpResponse(shown.show_job_sheet(_one(request, design_id)), content_type="text/html; charset=utf-8")
+def read_job_sheet(request: HttpRequest, design_id: int, given: Query[s.ReaderIn]) -> HttpResponse:
+    """As a page to print, its lengths in the reader's unit."""
+    reader = Reader(given.unit, int(given.fractions), given.mark)
+    return HttpResponse(shown.show_job_sheet(_one(request, design_id), reader), content_type="text/html; charset=utf-8")
 
 
 @router.post("/check", response={200: s.CheckOut, 202: TaskOut, 422: Problem})

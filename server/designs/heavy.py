@@ -8,7 +8,6 @@ import json
 from typing import Any
 
 from django.contrib.auth.models import User
-from django.utils import timezone
 from lean_notch.cutting import profile_from_json
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
 from lean_notch.files import FileFormat, OutFile, write_files
@@ -82,7 +81,8 @@ def _proof_out(job: Job, found: Proof) -> bytes:
 def _with_state(answer: bytes, head: Revision, moves: int) -> bytes:
     """A proof is of a job; which revision it was asked for of, and when it was first proved, is added to it."""
     said = verdicts.known(head)
-    state = {"moves": moves, "revision": head.number, "at": said["at"] if said else timezone.now().isoformat()}
+    assert said, "it was kept just now, at least here"
+    state = {"moves": moves, "revision": head.number, "at": said["at"]}
     return answer[:-1] + b"," + json.dumps(state).encode()[1:]
 
 

@@ -464,6 +464,14 @@ class CardBoard(Out):
     thickness: float
 
 
+class ReaderIn(Schema):
+    """How whoever reads a page writes numbers: `fractions` is the smallest part of an inch that is shown as one, 0 for none."""
+
+    unit: Unit = "mm"
+    fractions: Literal["0", "8", "16", "32", "64"] = "0"
+    mark: Literal[".", ","] = "."
+
+
 class VerdictOut(Out):
     """What is remembered of a revision's proof, without computing it again."""
 

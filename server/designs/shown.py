@@ -48,6 +48,7 @@ from lean_notch.operations import OPERATIONS, Operation
 from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
+from lean_notch.reader import Reader
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
@@ -351,10 +352,11 @@ def show_proof(job: Job, proof: Proof) -> out.ProofFound:
     )  # fmt: skip
 
 
-def show_job_sheet(design: Design) -> str:
-    job = head_of(design).job
+def show_job_sheet(design: Design, reader: Reader) -> str:
+    head = head_of(design)
+    job = head.job
     settings = {board.id: settings_of(job.basis.of(board.id).machine.id) for board in job.design.boards}
-    return job_sheet(computed(job), settings)
+    return job_sheet(computed(job), settings, f"Revision {head.number}. {verdicts.said(verdicts.known(head))}", reader)
 
 
 def show_kept(file: KeptFile, data: bytes) -> out.KeptFileOut:

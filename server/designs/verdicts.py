@@ -4,6 +4,7 @@ again. Another release of the core may find otherwise: what an older one said is
 from __future__ import annotations
 
 from contextlib import suppress
+from datetime import datetime
 from functools import cache
 from importlib.metadata import version
 from pathlib import PurePath
@@ -22,7 +23,7 @@ def keep(revision: Revision, verdict: str, provided: str, sentence: str) -> None
     """The first proof of a revision by this release dates it; on a disk that cannot be written it is not kept."""
     if known(revision) is not None:
         return
-    at = timezone.now().isoformat()
+    at = timezone.now().isoformat(timespec="milliseconds").replace("+00:00", "Z")
     revision.proof = {"verdict": verdict, "provided": provided, "sentence": sentence, "at": at, "release": release()}
     with suppress(DatabaseError):
         revision.save(update_fields=["proof"])
@@ -48,6 +49,18 @@ def marked(name: str, verdict: Verdict | None) -> str:
     )
     path = PurePath(name)
     return f"{path.stem}_{said}{path.suffix}"
+
+
+def said(verdict: Verdict | None) -> str:
+    """For paper.
+
+    >>> said(None)
+    'Not proved.'
+    """
+    if verdict is None:
+        return "Not proved."
+    at = datetime.fromisoformat(verdict["at"]).astimezone(timezone.get_current_timezone())
+    return f"{verdict['sentence']}: proved {at:%Y-%m-%d %H:%M}, the file read back."
 
 
 @cache

@@ -62,8 +62,9 @@ def test_the_later_of_two_windows_that_change_one_thing_is_refused_and_loses_not
     first = edit(wren, tray, width="160").json()
     late = edit(wren, tray, width="170")
     assert (late.status_code, late.json()["code"]) == (409, "changed-elsewhere")
-    assert "Set width to 160 mm (Wren)" in late.json()["why"]
-    assert "Yours was: Set width to 170 mm" in late.json()["why"]
+    [theirs] = late.json()["theirs"]
+    assert (theirs["number"], theirs["sentence"], theirs["by"]) == (2, "Set width to 160 mm", "Wren")
+    assert late.json()["mine"] == "Set width to 170 mm"
     assert "stays in the history" in late.json()["fix"]
     on_top = edit(wren, first, width="170").json()
     assert width(on_top) == 170

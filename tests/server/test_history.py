@@ -71,9 +71,18 @@ def test_windows_that_were_away_for_long_are_merged_or_told_what_happened(wren, 
     for i in range(4):
         now = edit(wren, now, width=str(160 + i)).json()
     assert edit(wren, tray, kerf="0.2").json()["revision"] == 6
-    told = edit(wren, tray, width="99").json()["why"]
-    assert "Set width to 163 mm (Wren)" in told
-    assert "2 changes more" in told
+    told = edit(wren, tray, width="99").json()
+    assert "5 times" in told["why"]
+    assert [one["number"] for one in told["theirs"]] == [2, 3, 4, 5, 6]
+    assert told["theirs"][3]["sentence"] == "Set width to 163 mm"
+
+
+def test_the_same_edit_sent_again_is_answered_as_if_the_first_answer_had_come(wren, tray):
+    """A window whose connection broke cannot know whether its edit was saved: it sends it again."""
+    first = edit(wren, tray, width="160").json()
+    again = edit(wren, tray, width="160")
+    assert again.status_code == 200, again.json()
+    assert (again.json()["revision"], again.json()["moves"]) == (first["revision"], first["moves"])
 
 
 def test_a_window_that_does_not_say_its_revision_is_not_merged(wren, tray):

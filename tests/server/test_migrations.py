@@ -10,7 +10,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
 FOLDER = Path(__file__).resolve().parents[1] / "files" / "v1"
-NEWEST = ("designs", "0003_edits_pictures_and_files")
+NEWEST = ("designs", "0004_proofs")
 
 
 def at(*targets):

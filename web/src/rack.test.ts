@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 
 import { cornersText, readCorners } from './rack'
+import type { Style } from './units'
+
+const MM: Style = { unit: 'mm', locale: 'en-GB', finest: 0 }
 
 describe('corners of an off-cut', () => {
   it.each([
@@ -16,7 +19,7 @@ describe('corners of an off-cut', () => {
 
   it('go out as they come in', () => {
     const outline = [[0, 0], [380, 0], [380, 90.5]] as const // prettier-ignore
-    expect(cornersText(outline, 'mm')).toBe('0 0; 380 0; 380 90.5')
-    expect(readCorners(cornersText(outline, 'in'))[1]).toEqual(['14.9606', '0'])
+    expect(cornersText(outline, MM)).toBe('0 0; 380 0; 380 90.5')
+    expect(readCorners(cornersText(outline, { ...MM, unit: 'in' }))[1]).toEqual(['14.9606', '0'])
   })
 })

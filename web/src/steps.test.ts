@@ -42,7 +42,9 @@ describe('questions of a step', () => {
 
   it('offer no through-cut as a mark, and no pocket along a line', () => {
     const operations = { score: 'Score', pocket: 'Pocket', cut: 'Cut' }
-    expect(operationsFor({ shape: { kind: 'line' } }, operations)).toEqual([['score', 'Score']])
+    expect(operationsFor({ shape: { kind: 'line' } }, operations)).toEqual([
+      { value: 'score', label: 'Score' },
+    ])
     expect(operationsFor({ shape: { kind: 'disc' } }, operations)).toHaveLength(2)
   })
 

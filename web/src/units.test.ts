@@ -1,32 +1,85 @@
 import { describe, expect, it } from 'vitest'
 
 import {
+  dateText,
   editText,
   figuresOnly,
-  inUnit,
+  fractionText,
   lengthText,
   MM_PER_INCH,
+  roundedText,
+  sentenceText,
   shortText,
+  signedText,
   splitLengths,
   withinText,
+  type Style,
 } from './units'
 import lists from '../../tests/files/pasted-lists.json'
+
+const MM: Style = { unit: 'mm', locale: 'en-GB', finest: 0 }
+const IN: Style = { ...MM, unit: 'in' }
 
 describe('lengths', () => {
   it('an inch is 25.4 mm (International yard and pound agreement, 1959)', () => {
     expect(MM_PER_INCH).toBe(25.4)
-    expect(lengthText(25.4, 'in')).toBe('1.0000')
+    expect(lengthText(25.4, IN)).toBe('1.0000')
   })
 
   it('show what a caliper shows', () => {
-    expect(lengthText(3.06, 'mm')).toBe('3.06')
-    expect(lengthText(3.06, 'in')).toBe('0.1205')
-    expect(shortText(150, 'mm')).toBe('150')
-    expect(shortText(3.0607, 'mm')).toBe('3.061')
+    expect(lengthText(3.06, MM)).toBe('3.06')
+    expect(lengthText(3.06, IN)).toBe('0.1205')
+    expect(shortText(150, MM)).toBe('150')
+    expect(shortText(3.0607, MM)).toBe('3.061')
   })
 
-  it('never show a minus zero', () => {
-    expect(lengthText(-0.0001, 'mm')).toBe('0.00')
+  it('never show a minus zero, and a minus that is one', () => {
+    expect(lengthText(-0.0001, MM)).toBe('0.00')
+    expect(signedText(-0.08, MM, 2)).toBe('−0.08')
+  })
+
+  it('are fractions of an inch where they are one, as fine as was chosen', () => {
+    const at = (finest: Style['finest']) => shortText(4.71875 * MM_PER_INCH, { ...IN, finest })
+    expect([0, 8, 16, 32, 64].map((finest) => at(finest as Style['finest']))).toEqual([
+      '4.7188', '4.7188', '4.7188', '4 23/32', '4 23/32',
+    ]) // prettier-ignore
+    expect(shortText(119.8, { ...IN, finest: 64 })).toBe('4.7165')
+  })
+
+  it('as fractions are the inches that they say', () => {
+    for (let parts = -130; parts <= 130; parts++) {
+      const text = fractionText(parts / 64, 64)!.replace('−', '-')
+      const [, sign, whole, over, under] = /^(-?)(?:(\d+)(?: |$))?(?:(\d+)\/(\d+))?$/.exec(text)!
+      const value = Number(whole ?? 0) + (over ? Number(over) / Number(under) : 0)
+      expect(sign ? -value : value).toBe(parts / 64)
+    }
+  })
+})
+
+describe('numbers of other languages', () => {
+  /** The browser's own Intl is the reference. */
+  it.each(['en-GB', 'de-DE', 'fr-FR', 'sv-SE'])('are written as in %s', (locale) => {
+    const format = new Intl.NumberFormat(locale, {
+      minimumFractionDigits: 2,
+      maximumFractionDigits: 2,
+      useGrouping: false,
+    })
+    for (const value of [0, 0.14, 3.06, 1250.5, 12345.67])
+      expect(roundedText(value, 2, { locale })).toBe(format.format(value))
+    const day = new Date('2026-11-03T12:00').toLocaleDateString(locale, {
+      day: 'numeric', month: 'short', year: 'numeric',
+    }) // prettier-ignore
+    expect(dateText('2026-11-03', { locale })).toBe(day)
+  })
+
+  it('are in sentences too, but not in names, and days as well', () => {
+    const german = { ...MM, locale: 'de-DE' }
+    expect(sentenceText('“MDF 3.2” measures 3.06 mm, found on 2026-11-03', german)).toBe(
+      '“MDF 3.2” measures 3,06 mm, found on 3. Nov. 2026',
+    )
+    expect(sentenceText('clearance -0.021 mm to 0.061 mm, revision 12', german)).toBe(
+      'clearance −0,021 mm to 0,061 mm, revision 12',
+    )
   })
 })
 
@@ -34,17 +87,18 @@ describe('sentences of the core', () => {
   const sentence = 'An edge of 25.4 mm has no room for three fingers of 9.144 mm.'
 
   it('are shown in the maker’s unit', () => {
-    expect(inUnit(sentence, 'mm')).toBe(sentence)
-    expect(inUnit(sentence, 'in')).toBe('An edge of 1 in has no room for three fingers of 0.36 in.')
+    expect(sentenceText(sentence, MM)).toBe(sentence)
+    expect(sentenceText(sentence, IN)).toBe('An edge of 1 in has no room for three fingers of 0.36 in.')
+    expect(sentenceText('12.7 mm/s', { ...IN, finest: 64 })).toBe('1/2 in/s')
   })
 
   it('leave other words alone', () => {
-    expect(inUnit('3 mmx and 4 fingers', 'in')).toBe('3 mmx and 4 fingers')
+    expect(sentenceText('3 mmx and 4 fingers', IN)).toBe('3 mmx and 4 fingers')
   })
 
   it('lose the unit where a column says it', () => {
-    expect(figuresOnly('slot 3.08 mm - kerf 0.14 mm', 'mm')).toBe('slot 3.08 - kerf 0.14')
-    expect(figuresOnly('half of -25.4 mm', 'in')).toBe('half of -1')
+    expect(figuresOnly('slot 3.08 mm − kerf 0.14 mm', MM)).toBe('slot 3.08 − kerf 0.14')
+    expect(figuresOnly('half of -25.4 mm', IN)).toBe('half of −1')
   })
 })
 
@@ -64,11 +118,11 @@ describe('pasted lists', () => {
 })
 
 describe('how far a length may be off', () => {
-  it('has the two digits that it is worth, in either unit', () => {
-    expect([0.00091, 0.0124, 0.6, 1.24, 0].map((mm) => withinText(mm, 'mm'))).toEqual([
-      '± 0.00091', '± 0.012', '± 0.60', '± 1.2', '± 0',
+  it('is never finer than the length itself is shown', () => {
+    expect([0.00091, 0.0124, 0.6, 1.24, 0].map((mm) => withinText(mm, MM))).toEqual([
+      '± 0.001', '± 0.012', '± 0.60', '± 1.2', '± 0',
     ]) // prettier-ignore
-    expect(withinText(0.0009, 'in')).toBe('± 0.000035')
-    expect(inUnit('a kerf of 0.14 mm ± 0.0009 mm', 'in')).toBe('a kerf of 0.0055 in ± 0.000035 in')
+    expect(withinText(0.0009, IN)).toBe('± 0.0001')
+    expect(sentenceText('a kerf of 0.14 mm ± 0.0009 mm', IN)).toBe('a kerf of 0.0055 in ± 0.0001 in')
   })
 })

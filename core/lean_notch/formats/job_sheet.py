@@ -49,7 +49,7 @@ def write_job_sheet(
             )
         lines.append("</table>")
     if notes:
-        lines.append("<h2>Do not forget</h2>")
+        lines.append("<h2>Checklist</h2>")
         lines += [f'<p><span class="box"></span>{escape(note)}</p>' for note in notes]
     for sheet in sheets:
         lines.append(f"<h2>Sheet {sheet.number}</h2>{_drawing(sheet)}")

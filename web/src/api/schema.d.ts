@@ -196,7 +196,10 @@ export interface paths {
       path?: never
       cookie?: never
     }
-    /** Read Job Sheet */
+    /**
+     * Read Job Sheet
+     * @description As a page to print, its lengths in the reader's unit.
+     */
     get: operations['designs_api_read_job_sheet']
     put?: never
     post?: never
@@ -2654,6 +2657,30 @@ export interface components {
       verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
     }
     /**
+     * ReaderIn
+     * @description How whoever reads a page writes numbers: `fractions` is the smallest part of an inch that is shown as one, 0 for none.
+     */
+    ReaderIn: {
+      /**
+       * Fractions
+       * @default 0
+       * @enum {string}
+       */
+      fractions: '0' | '8' | '16' | '32' | '64'
+      /**
+       * Mark
+       * @default .
+       * @enum {string}
+       */
+      mark: '.' | ','
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
      * ReadingsIn
      * @description Readings to look at before they are kept.
      */
@@ -3969,7 +3996,11 @@ export interface operations {
   }
   designs_api_read_job_sheet: {
     parameters: {
-      query?: never
+      query?: {
+        unit?: 'mm' | 'in'
+        fractions?: '0' | '8' | '16' | '32' | '64'
+        mark?: '.' | ','
+      }
       header?: never
       path: {
         design_id: number

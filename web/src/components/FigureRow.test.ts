@@ -98,14 +98,14 @@ describe('a row of the ledger', () => {
 
   it('says what the figure was before the last edit', () => {
     was({ value: 140 })
-    expect(view().text()).toContain('was 140.00')
+    expect(view().text()).toContain('Was 140.00')
     was({ value: null, kind: 'word', word: 'press' })
-    expect(view({ value: null, kind: 'word', word: 'snug' }).text()).toContain('was press')
+    expect(view({ value: null, kind: 'word', word: 'snug' }).text()).toContain('Was press')
   })
 
   it('says nothing of a change that does not show', () => {
     was({ value: 150.0002 })
-    expect(view().text()).not.toContain('was')
+    expect(view().text()).not.toContain('Was')
     expect(view().classes()).not.toContain('changed')
   })
 

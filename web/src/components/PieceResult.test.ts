@@ -30,34 +30,34 @@ describe('what a test piece told', () => {
 
   it('is a kerf with how sure it is, in the maker’s unit', () => {
     expect(result(KERF).text()).toContain('0.1400 mm')
-    expect(result(KERF).text()).toContain('± 0.00090 in 95 of 100')
+    expect(result(KERF).text()).toContain('± 0.001 mm (95 %)')
     useSettings().unit = 'in'
-    expect(result(KERF).text()).toContain('± 0.000035')
+    expect(result(KERF).text()).toContain('± 0.0001 in')
     expect(result(KERF).text()).toContain('row 3.8819 in')
   })
 
   it('is the clearance of each fit, with what the comb did not show', () => {
     const text = result(COMB).text()
-    for (const part of ['press', '-0.040', 'snug', '+0.040', '± 0.020', 'No pair slides.'])
+    for (const part of ['press', '−0.040', 'snug', '+0.040', '± 0.020', 'No pair slides.'])
       expect(text).toContain(part)
   })
 
   it('can be kept with a note, which may be what the machine was last set to', async () => {
     const view = result(KERF, null, null, '62 % · 12 mm/s')
-    await view.find('.link').trigger('click')
+    await view.find('.is-link').trigger('click')
     expect(view.emitted('update:note')).toEqual([['62 % · 12 mm/s']])
-    await view.find('.strong').trigger('click')
+    await view.find('.el-button--primary').trigger('click')
     expect(view.emitted('keep')).toHaveLength(1)
   })
 
   it('from a practice machine is never kept, but held against what that hides', async () => {
     const view = result(KERF, 7)
-    expect(view.find('.strong').exists()).toBe(false)
-    expect(view.text()).toContain('nothing for the notebook')
-    await view.find('.plain').trigger('click')
+    expect(view.find('.el-button--primary').exists()).toBe(false)
+    expect(view.text()).toContain('not for the notebook')
+    await view.find('.el-button:not(.is-link)').trigger('click')
     expect(view.emitted('reveal')).toHaveLength(1)
-    expect(result(KERF, 7, { kerf: 0.1405, limits: [] }).text()).toContain('within what you said')
-    expect(result(KERF, 7, { kerf: 0.15, limits: [] }).text()).toContain('beyond what you said')
+    expect(result(KERF, 7, { kerf: 0.1405, limits: [] }).text()).toContain('within the uncertainty')
+    expect(result(KERF, 7, { kerf: 0.15, limits: [] }).text()).toContain('outside the uncertainty')
     expect(result(COMB, 7, { kerf: 0.15, limits: [-0.08, 0, 0.1, 0.22] }).text()).toContain('+0.220')
   })
 })

@@ -50,7 +50,7 @@ describe('caliper readings', () => {
   it('can be removed', async () => {
     const edit = withReadings(3.02, 3.3, 3.1)
     const view = mount(ReadingsEditor)
-    await view.find('[aria-label="remove reading 2"]').trigger('click')
+    await view.find('[aria-label="Remove reading 2"]').trigger('click')
     expect(edit).toHaveBeenCalledWith('readings', ['3.02 mm', '3.1 mm'])
   })
 

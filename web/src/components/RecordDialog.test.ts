@@ -6,9 +6,9 @@ import { Problem } from '../api/client'
 import RecordDialog from './RecordDialog.vue'
 
 const QUESTIONS = [
-  { name: 'name', label: 'Name', start: '' },
+  { name: 'name', label: 'Name', start: '', required: true },
   { name: 'kind', label: 'Kind', start: 'laser', choices: ['laser', 'router'] },
-  { name: 'kerf', label: 'Kerf', start: '' },
+  { name: 'kerf', label: 'Kerf', start: '', required: true },
 ]
 
 describe('a dialog for a new thing of the workshop’s', () => {
@@ -21,7 +21,7 @@ describe('a dialog for a new thing of the workshop’s', () => {
   function dialog(save: (answers: Record<string, string>) => Promise<void>) {
     const frame = { props: ['modelValue'], template: '<div v-if="modelValue"><slot /></div>' }
     return mount(RecordDialog, {
-      props: { title: 'A new machine', questions: QUESTIONS, save },
+      props: { title: 'New machine', action: 'Add machine', questions: QUESTIONS, save },
       global: { stubs: { ElDialog: frame } },
     })
   }
@@ -42,6 +42,7 @@ describe('a dialog for a new thing of the workshop’s', () => {
     ['kerf', 'kerf'],
   ])('says a problem at “%s” at its question, and keeps what was typed', async (field, question) => {
     const view = dialog(vi.fn().mockRejectedValue(new Problem('code', 'Wrong.', 'Mend it.', field, 422)))
+    await view.find('[data-field=name]').setValue('Shed laser')
     await view.find('[data-field=kerf]').setValue('wide')
     await view.find('form').trigger('submit')
     await flushPromises()
@@ -54,8 +55,22 @@ describe('a dialog for a new thing of the workshop’s', () => {
     const view = dialog(
       vi.fn().mockRejectedValue(new Problem('unreachable', 'No answer.', 'Try again.', '', 0)),
     )
+    await view.find('[data-field=name]').setValue('Shed laser')
+    await view.find('[data-field=kerf]').setValue('0.14')
     await view.find('form').trigger('submit')
     await flushPromises()
     expect(view.find('.wide').text()).toContain('Try again.')
+  })
+
+  it('says everything that is missing at once, and asks nobody', async () => {
+    const save = vi.fn()
+    const view = dialog(save)
+    await view.find('form').trigger('submit')
+    expect(view.findAll('[role=alert]').map((note) => note.text())).toEqual([
+      'Name is missing. Type it.',
+      'Kerf is missing. Type it.',
+    ])
+    expect(view.find('[data-field=name]').attributes('aria-required')).toBe('true')
+    expect(save).not.toHaveBeenCalled()
   })
 })

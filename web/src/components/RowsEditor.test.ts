@@ -38,7 +38,7 @@ describe('a list of the workshop’s', () => {
 
   it('loses a row', async () => {
     const view = rows()
-    await view.find('[aria-label="remove row 1"]').trigger('click')
+    await view.find('[aria-label="Remove row 1"]').trigger('click')
     expect(view.emitted('commit')).toEqual([[[ROWS[1]]]])
   })
 

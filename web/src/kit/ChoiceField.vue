@@ -1,9 +1,8 @@
 <script setup lang="ts" generic="Value extends string | number">
-import { ElOptionGroup } from 'element-plus'
-import 'element-plus/es/components/option-group/style/css'
-import { computed, type FunctionalComponent } from 'vue'
+import { computed } from 'vue'
 
 import type { Problem } from '../api/client'
+import ChoiceOption from './ChoiceOption.vue'
 import Field from './Field.vue'
 import type { Option } from './options'
 
@@ -20,7 +19,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: Value] }>()
 const SEARCHED = 8
-const Ungrouped: FunctionalComponent = (_, { slots }) => slots['default']?.()
 
 const groups = computed(() => {
   const found = new Map<string, Option<Value>[]>()
@@ -52,30 +50,14 @@ const groups = computed(() => {
       no-data-text="Nothing to choose from"
       @change="emit('update:modelValue', $event as Value)"
     >
-      <component
-        :is="group ? ElOptionGroup : Ungrouped"
-        v-for="[group, some] in groups"
-        :key="group"
-        :label="group"
-      >
-        <ElOption
-          v-for="option in some"
-          :key="option.value"
-          :value="option.value"
-          :label="option.label"
-          :disabled="option.disabled ?? false"
-        >
-          {{ option.label }}
-          <span v-if="option.detail" class="detail small second">{{ option.detail }}</span>
-        </ElOption>
-      </component>
+      <template v-for="[group, some] in groups" :key="group">
+        <ElOptionGroup v-if="group" :label="group">
+          <ChoiceOption v-for="option in some" :key="option.value" :option="option" />
+        </ElOptionGroup>
+        <template v-else>
+          <ChoiceOption v-for="option in some" :key="option.value" :option="option" />
+        </template>
+      </template>
     </ElSelect>
   </Field>
 </template>
-
-<style scoped>
-.detail {
-  display: block;
-  font-weight: 400;
-}
-</style>

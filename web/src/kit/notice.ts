@@ -1,6 +1,4 @@
 import { ElButton, ElMessage } from 'element-plus'
-import 'element-plus/es/components/button/style/css'
-import 'element-plus/es/components/message/style/css'
 import { h } from 'vue'
 
 const SHOWN_MS = 8000
