@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 from running_app import BROWSER_ARGS, RunningApp, running_app
 
-PATIENCE_MS = 20_000
+PATIENCE_MS = 5_000
 """A shared machine may be slow for a while; that is no fault of the app's."""
 
 expect.set_options(timeout=PATIENCE_MS)
@@ -37,8 +37,8 @@ def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     page.goto(app.address)
-    page.get_by_role("button", name="Come in as Wren").click()
-    page.get_by_role("heading", name="Your jobs").wait_for()
+    page.get_by_role("button", name="Sign in as Wren").click()
+    page.get_by_role("heading", name="Jobs", exact=True).wait_for()
     yield page
     context.close()
     assert errors == []
@@ -48,7 +48,7 @@ def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
 def open_tray(page: Page) -> Page:
     """On the Shape stop of a tray of this test's own."""
     page.get_by_role("button", name="New job").click()
-    page.get_by_label("Name").fill("Specimen tray")
+    page.get_by_role("dialog").get_by_label("Name").fill("Specimen tray")
     page.get_by_role("button", name="Start", exact=True).click()
     page.get_by_role("heading", name="Parts, flat").wait_for()
     return page

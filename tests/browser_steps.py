@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from edit_paths import path_of
-from playwright.sync_api import Page
+from playwright.sync_api import Locator, Page
 
 
 def go(page: Page, stop: str) -> None:
@@ -22,7 +22,7 @@ def typed(field: str, within: str = "aside") -> str:
 
 
 def change(page: Page, field: str, text: str) -> None:
-    page.get_by_role("button", name=f"change {field}", exact=True).click()
+    page.get_by_role("button", name=re.compile(f"^{field} .*, change$")).click()
     fill(page, f"aside [data-field='{path_of(field)}']", text)
 
 
@@ -30,3 +30,21 @@ def fill(page: Page, field: str, text: str) -> None:
     """Types into the field and commits it."""
     page.locator(field).fill(text)
     page.keyboard.press("Enter")
+
+
+def choose(page: Page, box: Locator, option: str | re.Pattern[str]) -> None:
+    """Opens a list of choices and takes one."""
+    box.locator("xpath=ancestor::*[contains(@class, 'el-select__wrapper')]").click()
+    listed = page.locator(f"[id='{box.get_attribute('aria-controls')}']")
+    listed.get_by_role(
+        "option", name=option if isinstance(option, re.Pattern) else re.compile(f"^{re.escape(option)}")
+    ).click()
+
+
+def choice(within: Page | Locator, label: str) -> Locator:
+    return within.get_by_role("combobox", name=label)
+
+
+def part(page: Page, title: str) -> Locator:
+    """A part on the rail."""
+    return page.get_by_role("region", name="Parts").get_by_role("button", name=re.compile(f"^{title}"))

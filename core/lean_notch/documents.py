@@ -82,7 +82,9 @@ def length(value: object, field: str) -> Length:
         return Length(plain_fractions(value, "mm"))
     if isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < math.inf:
         return Length(f"{value!r}")
-    raise BadDocument(f"“{field}” is no length.", fix='Write a number in mm or a text such as "1/8 in".', field=field)
+    raise BadDocument(
+        f"“{field}” is not a length.", fix='Write a number in mm or a text such as "1/8 in".', field=field
+    )
 
 
 def length_out(value: Length) -> str | dict[str, str]:

@@ -18,8 +18,8 @@ class Finding:
     """Something to stop for, or to look at: where, how much, and what to do.
 
     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
-    together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". Lengths in texts are
-    "<number> mm".
+    together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
+    others of its kind it stands for. Lengths in texts are "<number> mm".
     """
 
     code: str
@@ -35,6 +35,7 @@ class Finding:
     space: Place | None = None
     placement: str = ""
     joint: str = ""
+    more: int = 0
 
 
 _ORDER: dict[Severity, int] = {"stop": 0, "unseen": 1, "look": 2}
@@ -49,4 +50,4 @@ def shortened(findings: Sequence[Finding], most: int) -> Iterator[Finding]:
         yield from some[:most]
         if len(some) > most:
             rest = len(some) - most
-            yield replace(some[most], why=f"{rest} more of the same kind.", amount=rest)
+            yield replace(some[most], why=f"{rest} more of the same kind.", amount=rest, more=rest)

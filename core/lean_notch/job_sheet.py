@@ -69,7 +69,7 @@ def job_sheet(
     small = [part for part in result.build.parts if max(spans(part.region.box)) < SMALL_PART_MM]
     notes = [f"{part.title} is small: it may fall through the bed." for part in small]
     notes += [finding.why for finding in (*result.build.findings, *plan.findings)]
-    notes.append("What is left of each sheet goes back on the rack, with its thickness written on it.")
+    notes.append("Put what is left of each sheet back on the rack, with its thickness written on it.")
     tables = (parts, work, was_set) if was_set.rows else (parts, work)
     return write_job_sheet(
         job.design.name, [reader.says(line) for line in about], [_said(table, reader) for table in tables], plan.sheets,

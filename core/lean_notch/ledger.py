@@ -73,7 +73,7 @@ def _basis(basis: BoardBasis) -> tuple[Figure, ...]:
 
 def _spread(readings: Readings) -> Figure:
     if len(readings.values_mm) == 1:
-        return Figure("spread", "spread", None, "measured", "one reading tells none", kind="word", word="not known")
+        return Figure("spread", "spread", None, "measured", "one reading shows none", kind="word", word="not known")
     return Figure(
         "spread", "spread", readings.spread, "measured",
         in_words(readings.spread, ("thick", readings.thick), "−", ("thin", readings.thin)),
@@ -83,7 +83,7 @@ def _spread(readings: Readings) -> Figure:
 def _kerf_because(basis: BoardBasis) -> str:
     found = basis.machine.found
     if found is None:
-        return f"what {basis.machine.name} removes; typed in, uncertainty unknown"
+        return f"typed in for {basis.machine.name}; uncertainty unknown"
     return f"{say_within(found.within)}, {WAY_TITLES[found.way]} on {found.stock}, {found.date[:10]}"
 
 
@@ -134,13 +134,13 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
     stands, sets = job.design.quantity(design) - design.loose, job.sets
     many = f"{stands} standing + {design.loose} loose" + (f", × {sets} sets" if sets > 1 else "")
     return (
-        Figure("width", "width", part.size[0], "computed", "with its fingers"),
-        Figure("height", "height", part.size[1], "computed", "with its fingers"),
+        Figure("width", "width", part.size[0], "computed", "fingers included"),
+        Figure("height", "height", part.size[1], "computed", "fingers included"),
         Figure(
             "thickness", "thickness", readings.mean, "measured", f"{say_mm(readings.thin)} to {say_mm(readings.thick)}"
         ),
         Figure("area", "area", part.region.area, "computed", kind="area"),
-        Figure("outline", "outline", part.region.length, "computed", "finished edge, all round"),
+        Figure("outline", "outline", part.region.length, "computed", "length of the finished edge"),
         Figure("quantity", "quantity", part.quantity, "computed", many, kind="count"),
         Figure("loose", "loose copies", design.loose, "chosen", "cut beside those that stand", kind="count",
                field=f"parts/{part.id}/loose", typed=str(design.loose)),
@@ -222,7 +222,7 @@ def _sheet(sheet: Sheet, cut_length: float, result: Result) -> tuple[Figure, ...
                typed=f"{settings.margin:g}"),
         Figure("spacing", "spacing", settings.spacing, "chosen", f"more than the kerf {say_mm(kerf)}",
                field=f"{path}/spacing", typed=f"{settings.spacing:g}"),
-        Figure("sheet_width", "width that can be cut", area.width, "measured", "the sheet, as far as the bed takes it"),
+        Figure("sheet_width", "width that can be cut", area.width, "measured", "the sheet, as far as the bed reaches"),
         Figure("sheet_height", "height that can be cut", area.height, "measured"),
         Figure("parts", "parts", len(result.layout.on_sheet(sheet.number)), "computed", kind="count"),
         Figure("used", "used", result.used(sheet.number) / (area.width * area.height), "computed",

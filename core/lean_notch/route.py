@@ -70,7 +70,7 @@ def _measure_wants(basis: BoardBasis) -> str:
     readings = basis.stock.readings
     count = len(readings.values_mm)
     if readings.outliers:
-        return f"reading {readings.outliers[0] + 1} is off"
+        return f"check reading {readings.outliers[0] + 1}"
     if count < FEW_READINGS:
         return f"only {_many(count, 'reading')}"
     if basis.doubts:

@@ -156,13 +156,13 @@ def _length_mm(text: str, unit: Unit, names: tuple[tuple[str, float], ...], know
     result = _Reader(text, unit, dict(names), known).read()
     if result.power not in (0, 1):
         raise NotALength(
-            f"“{text.strip()}” multiplies or divides lengths, so it is no length.",
+            f"“{text.strip()}” is not a length: it multiplies or divides lengths.",
             fix="Multiply and divide by plain numbers only, as in width/3 + 2 mm.",
         )
     mm = result.value if result.power == 1 else result.value * MM_PER_UNIT[unit]
     if not math.isfinite(mm) or abs(mm) > LARGEST_MM:
         raise OutOfRange(
-            f"“{text.strip()}” is beyond any sheet.",
+            f"“{text.strip()}” is too long.",
             fix=f"Give a length below {say_mm(LARGEST_MM)}; check the decimal point and the unit.",
         )
     return mm
@@ -363,7 +363,7 @@ class _Reader:
             if value not in self.names:
                 known = ", ".join(self.known) or "none here"
                 raise NotALength(
-                    f"There is no length called “{value}” here.", fix=f"Use a number or one of these names: {known}."
+                    f"There is no length called “{value}”.", fix=f"Use a number or one of these names: {known}."
                 )
             return _Quantity(self.names[value], 1)
         if kind == "op" and value == "(":

@@ -59,6 +59,6 @@ def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse
 @api.exception_handler(Http404)
 def missing(request: HttpRequest, error: Http404) -> HttpResponse:  # noqa: ARG001
     problem = Problem(
-        code="not-found", why="This does not exist, or is not yours.", fix="Go back to your jobs.", field=""
+        code="not-found", why="This does not exist or is not yours.", fix="Go back to your jobs.", field=""
     )
     return _respond(request, problem, 404)

@@ -46,7 +46,7 @@ _REFUSALS = {
     400: ("malformed", "The request could not be read.", "Correct it."),
     401: ("signed-out", "You are not signed in.", "Sign in."),
     403: ("token-missing", "The request does not carry this session's token.", "Load the page again, then repeat it."),
-    404: ("not-found", "This does not exist, or is not yours.", "Go back to your jobs."),
+    404: ("not-found", "This does not exist or is not yours.", "Go back to your jobs."),
     405: ("not-allowed", "That cannot be done here.", "Look at the list of what the API offers, docs/openapi.json."),
     413: ("too-large", "That is too much to send at once.", "Send less."),
     415: ("malformed", "The request is of a kind that is not read here.", "Send JSON, or a form with a file."),

@@ -136,7 +136,7 @@ def _failed(job: Job) -> frozenset[str]:
 def _check_independent(design: Design, now: Job, edits: Sequence[Edit], unit: Unit, revision: int | None) -> None:
     """Raises Conflict if the edits, made on an older revision, get in the way of what was saved since."""
     shown = design.revisions.filter(number=revision).first() if revision else None
-    fix = "Take the other state, or make your change over it; the other stays in the history."
+    fix = "Use theirs, or save yours over it; both stay in the history."
     if shown is None:
         raise Conflict("This job was changed elsewhere since it was shown here.", fix=fix)
     try:
@@ -337,7 +337,7 @@ def _unmoved(design_id: int, seen: int) -> Design:
     if design.moves != seen:
         raise Conflict(
             "This job was changed elsewhere since it was shown here.",
-            fix="Look at the newest state first; nothing is lost, it is all in the history.",
+            fix="The newest state is shown now; everything is in the history.",
         )
     return design
 

@@ -61,11 +61,11 @@ def ask(owner: User, kind: Kind, about: str, document: dict[str, Any], data: byt
 def _check_room(mine: int) -> None:
     if mine >= MOST_OPEN:
         raise TooMany(
-            f"{mine} things are being computed for you already.", fix="Wait until one of them is done, or cancel one."
+            f"{mine} tasks of yours are running already.", fix="Wait until one of them is done, or cancel one."
         )
     everybody = Task.objects.filter(state__in=OPEN).count()
     if everybody >= MOST_OPEN_IN_ALL:
-        raise TooMany(f"{everybody} things are waiting to be computed for others.", fix="Try again in a minute.")
+        raise TooMany(f"{everybody} tasks of others are waiting.", fix="Try again in a minute.")
 
 
 def want(task: Task) -> None:

@@ -104,7 +104,7 @@ def _computed(pipe: Connection, asked: dict[str, object], folder: Path) -> dict[
 
 NO_MEMORY = {
     "code": "too-much-memory", "why": "This takes more memory than one task may have.",
-    "fix": "Take less of it at once: fewer copies, fewer parts, or a part of the file.", "field": "",
+    "fix": "Do less at once: fewer copies, fewer parts, or part of the file.", "field": "",
 }  # fmt: skip
 
 if __name__ == "__main__":

@@ -263,7 +263,7 @@ def _problem(why: str, title: str) -> Problem:
     if why == "time":
         return {
             "code": "too-much-time", "why": f"{what} took longer than one task may.",
-            "fix": "Take less of it at once: fewer copies, fewer parts, or a part of the file.", "field": "",
+            "fix": "Do less at once: fewer copies, fewer parts, or part of the file.", "field": "",
         }  # fmt: skip
     return _FAILED
 

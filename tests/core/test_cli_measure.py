@@ -67,7 +67,7 @@ def test_one_reading_is_taken_with_a_word_of_warning(capsys):
     assert main(["kerf", "slats", "--length", "100", "--pieces", "10", "--readings", "98.6"]) == 0
     said = capsys.readouterr().out
     assert "kerf 0.1400 mm" in said
-    assert "One reading cannot tell how sure it is" in said
+    assert "One reading shows no spread" in said
 
 
 def test_a_list_in_inches_is_one_list(capsys):

@@ -197,7 +197,7 @@ def test_a_fit_that_may_fail_is_something_to_stop_for():
 
 def test_a_kerf_of_another_thickness_is_doubted_everywhere():
     result = compute(make_job(one_board(sure_within(make_board(), 0.002, thickness=5.0))))
-    assert "found at 5 mm; this board measures 3.06 mm" in result.job.basis.of("main").doubts[0]
+    assert "measured on 5 mm; this board measures 3.06 mm" in result.job.basis.of("main").doubts[0]
     assert route(result)[0].wants == "kerf of another board"
     assert "kerf-doubt" in [finding.code for finding in result.build.findings]
     assert compute(make_job(one_board(sure_within(make_board(), 0.002)))).job.basis.of("main").doubts == ()

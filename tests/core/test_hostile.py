@@ -40,7 +40,7 @@ def test_every_copy_of_an_array_of_inserts_is_read():
 def test_what_lies_in_one_place_many_times_is_said_of_each_but_the_first():
     report = check_file(read(hostile.nested_uses(3)))
     twice = [one for one in report.findings if one.code == "cut-twice"]
-    assert [one.why for one in twice[-2:]] == ["Path number 21 on “l3” is there twice.", "979 more of the same kind."]
+    assert [one.why for one in twice[-2:]] == ["Path number 21 on “l3” is doubled.", "979 more of the same kind."]
     assert not report.sound
 
 

@@ -182,7 +182,7 @@ def test_the_newest_entry_without_a_doubt_comes_first():
     found = offers(pages, machine, stock)
     assert [offer.entry.id for offer in found] == ["2", "1", "3", "7"]
     assert found[2].warnings == (
-        "found at 5 mm; this board measures 3.06 mm, and a kerf changes with it", "found on Other, not on Poplar ply",
+        "measured on 5 mm; this board measures 3.06 mm, and the kerf varies with thickness", "found on Other, not on Poplar ply",
     )  # fmt: skip
     assert found[3].warnings == ("found on Other, not on Poplar ply",)
 
@@ -299,7 +299,7 @@ def test_a_setting_is_said_in_one_line_with_what_was_written_down():
     routed = {"spindle": 18000, "feed": 1800, "depth": 6.35, "passes": 2, "ramp": 10, "tool": "quarter"}
     common = {"stock": "Ply", "kind": "plywood", "thickness": 12, "date": "2026-11-02"}
     assert say_setting(setting_from_json({**common, **routed})) == (
-        "18000 turns/min · 1800 mm/min · 6.35 mm deep · 2 passes · ramp 10° · quarter"
+        "18000 rpm · 1800 mm/min · 6.35 mm deep · 2 passes · ramp 10° · quarter"
     )
 
 

@@ -65,7 +65,7 @@ def test_the_later_of_two_windows_that_change_one_thing_is_refused_and_loses_not
     [theirs] = late.json()["theirs"]
     assert (theirs["number"], theirs["sentence"], theirs["by"]) == (2, "Set width to 160 mm", "Wren")
     assert late.json()["mine"] == "Set width to 170 mm"
-    assert "stays in the history" in late.json()["fix"]
+    assert "stay in the history" in late.json()["fix"]
     on_top = edit(wren, first, width="170").json()
     assert width(on_top) == 170
     assert Revision.objects.count() == 3

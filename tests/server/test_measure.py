@@ -201,7 +201,7 @@ def test_a_kerf_of_another_thickness_is_offered_with_a_warning_and_not_taken(wre
     assert design["boards"][0]["basis"]["machine"]["found"] is None
     asked = edit(wren, design, entry=entry["id"]).json()
     assert asked["boards"][0]["basis"]["machine"]["kerf"] == pytest.approx(0.14)
-    assert "found at 3.06 mm" in asked["boards"][0]["basis"]["doubts"][0]
+    assert "measured on 3.06 mm" in asked["boards"][0]["basis"]["doubts"][0]
     assert asked["route"][0]["wants"] == "kerf of another board"
     typed = edit(wren, asked, kerf="0.15").json()
     own = typed["boards"][0]["basis"]

@@ -2,26 +2,35 @@ import type { Router } from 'vue-router'
 
 import { connection } from './api/connection'
 
-/** A view whose script cannot be loaded: after a new release the page loads again, at the address that was wanted; without a
+/** A script that cannot be loaded: after a new release the page loads again, at the address that was wanted; without a
  * connection the banner says so, and the view opens once there is one. */
 
 const TRIED = 'loaded again for'
 const ENOUGH_MS = 30_000
+const AGAIN_MS = 4000
 
 export function keepUpWithReleases(router: Router): void {
-  const reload = (address: string): void => {
-    const [last, at] = (sessionStorage.getItem(TRIED) ?? '').split(' ')
-    if (last === address && Date.now() - Number(at) < ENOUGH_MS) return lost(router, address)
-    sessionStorage.setItem(TRIED, `${address} ${Date.now()}`)
-    window.location.assign(address)
-  }
+  let wanted = ''
+  router.beforeEach((to) => void (wanted = to.fullPath))
+  router.afterEach(() => void (wanted = ''))
 
-  window.addEventListener('vite:preloadError', (event) => event.preventDefault())
-  router.onError(async (error: Error, to) => {
-    if (!/import|module|preload|fetch/i.test(error.message)) throw error
-    if (await answers()) reload(to.fullPath)
-    else lost(router, to.fullPath)
+  // A view tells the router as well; what a view asks for itself, a dialog for instance, tells only here.
+  window.addEventListener('vite:preloadError', () => {
+    if (!wanted) void recover(router, router.currentRoute.value.fullPath)
   })
+  router.onError((error: Error, to) => {
+    wanted = ''
+    if (!/import|module|preload|fetch/i.test(error.message)) throw error
+    void recover(router, to.fullPath)
+  })
+}
+
+async function recover(router: Router, address: string): Promise<void> {
+  if (!(await answers())) return wait(router, address)
+  const [last, at] = (sessionStorage.getItem(TRIED) ?? '').split(' ')
+  if (last === address && Date.now() - Number(at) < ENOUGH_MS) return wait(router, address)
+  sessionStorage.setItem(TRIED, `${address} ${Date.now()}`)
+  window.location.assign(address)
 }
 
 /** The server is asked, not the browser: a machine may be online without it. */
@@ -33,7 +42,7 @@ async function answers(): Promise<boolean> {
   }
 }
 
-function lost(router: Router, address: string): void {
+function wait(router: Router, address: string): void {
   connection.online = false
   connection.wanted = address
   const timer = setInterval(async () => {
@@ -43,5 +52,5 @@ function lost(router: Router, address: string): void {
     connection.online = true
     connection.wanted = ''
     await router.push(address)
-  }, 4000)
+  }, AGAIN_MS)
 }

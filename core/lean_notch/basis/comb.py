@@ -91,7 +91,7 @@ def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
         limits=(a, b, c, d, round(max(d + reach, free + step), 4)),
     )
     notes = tuple(
-        f"No pair {FEELS[feel]}: what is {_WORD[feel]} is a guess from common practice."
+        f"No pair {FEELS[feel]}: what is {_WORD[feel]} is an estimate from common practice."
         for feel in (1, 2, 3, 4)
         if feel not in seen
     )

@@ -36,7 +36,7 @@ class FitScale:
     def __post_init__(self) -> None:
         own = (self.press, self.snug, self.slide, self.free)
         if not all(math.isfinite(value) and abs(value) <= WIDEST_CLEARANCE_MM for value in (*own, *self.limits)):
-            raise OutOfRange("A fit's clearance is no length within 5 mm.", fix="Check the unit.", field="fits")
+            raise OutOfRange("A fit's clearance is more than 5 mm.", fix="Check the unit.", field="fits")
         if any(a >= b for a, b in itertools.pairwise(own)) or any(a >= b for a, b in itertools.pairwise(self.limits)):
             raise OutOfRange(
                 f"Press {say_mm(self.press)}, snug {say_mm(self.snug)}, slide {say_mm(self.slide)} and free "

@@ -68,7 +68,7 @@ class Uncertain:
         """What speaks against relying on it; empty if nothing."""
         if not self.lone:
             return ()
-        return (f"One reading cannot tell how sure it is: {say_mm(HAND_MM)} was taken for the hand. Measure it again.",)
+        return (f"One reading shows no spread; {say_mm(HAND_MM)} was assumed for handling. Measure it at least twice.",)
 
 
 def mean_of(readings: Sequence[float], what: str, field: str = "readings", about: float | None = None) -> Uncertain:

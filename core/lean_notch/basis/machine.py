@@ -218,7 +218,11 @@ def _found(document: object) -> KerfFound | None:
     stock, date = (text(entry(given, name, "machine.found"), "machine.found") for name in ("stock", "date"))
     thickness, within = (mm(entry(given, name, "machine.found"), "machine.found") for name in ("thickness", "within"))
     if not 0 <= within <= WIDEST_KERF_MM:
-        raise OutOfRange(f"A kerf within {say_mm(within)} says nothing.", fix="Give 0 or more.", field="machine.found")
+        raise OutOfRange(
+            f"An uncertainty of {say_mm(within)} is too large to be useful.",
+            fix="Give 0 or more.",
+            field="machine.found",
+        )
     number = text(given.get("stock_id", ""), "machine.found", 40, required=False)
     return KerfFound(way, stock, thickness, date, within, number)
 

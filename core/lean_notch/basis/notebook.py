@@ -95,7 +95,7 @@ def doubts(name: str, thickness: float, stock: Board, *, same: bool) -> tuple[st
     now = stock.readings.mean
     if not same_thickness(now, thickness):
         said.append(
-            f"found at {say_mm(thickness, 2)}; this board measures {say_mm(now, 2)}, and a kerf changes with it"
+            f"measured on {say_mm(thickness, 2)}; this board measures {say_mm(now, 2)}, and the kerf varies with thickness"
         )
     if not same:
         said.append(f"found on {name}, not on {stock.name}")

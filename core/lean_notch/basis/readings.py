@@ -115,13 +115,13 @@ class Readings:
         count = len(self.values_mm)
         for index in self.outliers:
             said.append(
-                f"Reading {index + 1}, {say_mm(self.values_mm[index])}, stands off the others: measure that place again."
+                f"Reading {index + 1} ({say_mm(self.values_mm[index])}) is far from the others. Measure that spot again."
             )
         if count < FEW_READINGS:
             said.append(f"Only {count} reading{'s' * (count > 1)}: measure in five places, the edges too.")
         if self.spread > UNEVEN_SHARE * self.mean:
             said.append(
-                f"The board is uneven: {say_mm(self.spread)} from thin to thick. Take parts that mate from one corner."
+                f"The board is uneven: {say_mm(self.spread)} from thin to thick. Cut mating parts from the same area of the board."
             )
         return tuple(said)
 

@@ -69,7 +69,9 @@ def setting_from_json(document: object) -> CutSetting:
     given = mapping(document, "setting")
     numbers = {name: _number(given.get(name), name) for name in _LIMITS}
     if numbers["speed"] is None and numbers["feed"] is None:
-        raise BadDocument("Neither a speed nor a feed is given.", fix="Type how fast it went.", field="speed")
+        raise BadDocument(
+            "A speed or a feed is missing.", fix="Enter the speed or the feed that was used.", field="speed"
+        )
     return CutSetting(
         stock=text(entry(given, "stock"), "stock"),
         kind=choice(entry(given, "kind"), STOCK_KINDS, "kind"),
@@ -100,7 +102,7 @@ def say_setting(setting: CutSetting) -> str:
     said = [
         setting.power is not None and f"{setting.power:g} %",
         setting.speed is not None and f"{setting.speed:g} mm/s",
-        setting.spindle is not None and f"{setting.spindle:g} turns/min",
+        setting.spindle is not None and f"{setting.spindle:g} rpm",
         setting.feed is not None and f"{setting.feed:g} mm/min",
         setting.depth is not None and f"{say_mm(setting.depth)} deep",
         setting.passes > 1 and f"{setting.passes} passes",

@@ -192,7 +192,7 @@ def _price(value: object) -> float | None:
         return float(str(value).replace(",", "."))
     except ValueError:
         raise BadDocument(
-            f"“{value}” is no price.", fix="Give a number, or leave it empty.", field="stock.price"
+            f"“{value}” is not a price.", fix="Give a number, or leave it empty.", field="stock.price"
         ) from None
 
 

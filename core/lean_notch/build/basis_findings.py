@@ -28,7 +28,7 @@ def _of_board(basis: BoardBasis, path: str) -> list[Finding]:
             Finding(
                 "short-flutes", "stop",
                 f"{tool.name} cuts {say_mm(tool.flute_length)} deep; the board is up to {say_mm(readings.thick)} thick.",
-                "Take a tool with longer flutes.", amount=readings.thick - tool.flute_length, field=f"{path}/tool",
+                "Use a tool with longer flutes.", amount=readings.thick - tool.flute_length, field=f"{path}/tool",
             )
         )  # fmt: skip
     found += [

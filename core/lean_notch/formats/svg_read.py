@@ -131,7 +131,7 @@ def _length(text: str | None, default: float = 0.0) -> float:
     match = re.fullmatch(r"\s*([-+]?[\d.]+(?:[eE][-+]?\d+)?)\s*([a-zA-Z]*)\s*", text or "")
     if not match:
         if text and not text.strip().endswith("%") and text.strip() != "auto":
-            raise UnreadableFile(f"“{text[:20]}” is no length.", fix="Export the file again.")
+            raise UnreadableFile(f"“{text[:20]}” is not a length.", fix="Export the file again.")
         return default
     return _number(match[1]) * _PER_UNIT.get(match[2].lower(), MM_PER_PX) / MM_PER_PX
 

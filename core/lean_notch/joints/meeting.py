@@ -170,8 +170,16 @@ def _other_edges(first: Seat, second: Seat) -> str:
                 and _lies_along(second, line_b, axis)
                 and max(abs(_off_face(one, two)), abs(_off_face(two, one))) <= FLUSH_MM
             ):
-                return f"Join {a} of {first.title} with {b} of {second.title}: they meet."
+                return f"Join {_words(a)} of {first.title} with {_words(b)} of {second.title}: they meet."
     return ""
+
+
+def _words(edge: str) -> str:
+    """
+    >>> _words("blank.left"), _words("tab-1.top")
+    ('left', 'tab 1, top')
+    """
+    return edge.removeprefix("blank.").replace(".", ", ").replace("-", " ")
 
 
 def _lies_along(seat: Seat, line: Line, axis: Triple) -> bool:

@@ -66,7 +66,12 @@ def open_ends(drawing: Drawing) -> Iterator[Finding]:
             loose[layer] += free
     for code, rows, what, fix in (
         ("not-closed", unclosed, "ends where it starts but is not closed", "Close it, if it is an outline to be cut."),
-        ("loose-end", loose, "ends free", "Leave it if it is scored or folded; a through-cut wants a closed outline."),
+        (
+            "loose-end",
+            loose,
+            "has a loose end",
+            "Leave it if it is scored or folded; a through-cut needs a closed outline.",
+        ),
     ):
         for layer, some in rows.items():
             first = ends[some[0]][0]

@@ -120,14 +120,16 @@ def _strange(file: ReadFile) -> Iterator[Finding]:
             "Turn text into outlines before handing it over.", text.place,
         )  # fmt: skip
     for place in file.points:
-        yield finding("stray-point", "look", "A point without extent lies in the drawing.", "Delete it.", place)
+        yield finding("stray-point", "look", "There is a stray point in the drawing.", "Delete it.", place)
     for layer in file.hidden:
         yield finding(
             "hidden-layer", "look", f"The layer “{layer}” is switched off or frozen: what is on it was not looked at.",
             "Switch it on, or delete it.", None,
         )  # fmt: skip
     for kind in file.unread:
-        yield finding("not-an-outline", "look", f"The file also holds {kind}, which is no outline.", "Remove it.", None)
+        yield finding(
+            "not-an-outline", "look", f"The file also contains {kind}, which cannot be cut.", "Remove it.", None
+        )
 
 
 def _looks(file: ReadFile) -> Iterator[Finding]:
@@ -139,7 +141,7 @@ def _looks(file: ReadFile) -> Iterator[Finding]:
         elif path.stroke_mm is not None and path.stroke_mm < THINNEST_STROKE_MM:
             unseen[path.layer].append(number)
     for code, rows, what, fix in (
-        ("filled", filled, "filled", "Take the fill away, unless the area is to be engraved: a laser may engrave it, or skip its outline."),
+        ("filled", filled, "filled", "Remove the fill, unless the area is to be engraved: a laser may engrave it, or skip its outline."),
         ("invisible", unseen, "drawn without a line that can be seen", "Delete what is not meant, or give it a line of 0.1 mm."),
     ):  # fmt: skip
         for layer, some in rows.items():

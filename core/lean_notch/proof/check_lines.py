@@ -57,8 +57,8 @@ def twice_and_crossing(drawing: Drawing) -> Iterator[Finding]:
         over = "." if amount[number] > 0.999 * whole[number] else f" over {say_mm(float(amount[number]), 1)}."
         x, y = place[number]
         yield finding(
-            "cut-twice", "stop", f"Path {drawing.name(number)} is there twice{over}",
-            "Delete one of the two: it scorches, and takes twice the time.", (x, y), float(amount[number]),
+            "cut-twice", "stop", f"Path {drawing.name(number)} is doubled{over}",
+            "Delete one. Cutting a line twice scorches it and doubles the time.", (x, y), float(amount[number]),
         )  # fmt: skip
     told = set(twice)
     yield from _near_copies(drawing, told)
@@ -100,7 +100,7 @@ def _near_copies(drawing: Drawing, told: set[int]) -> Iterator[Finding]:
                 told.add(number)
                 yield finding(
                     "cut-twice", "stop", f"Path {drawing.name(number)} lies on {drawing.name(other)}.",
-                    "Delete one of the two: it scorches, and takes twice the time.",
+                    "Delete one. Cutting a line twice scorches it and doubles the time.",
                     (float(row[0]), float(row[1])), float(row[4]),
                 )  # fmt: skip
 

@@ -40,7 +40,7 @@ def sound_outlines(cut: Sequence[ReadPath], bad: Callable[..., None]) -> tuple[l
             bad("crosses-itself", f"The outline {name} crosses itself.", "Draw it anew", place)
         elif index in twice:
             bad(
-                "cut-twice", f"The outline {name} is there twice: cutting a line twice scorches it.",
+                "cut-twice", f"The outline {name} is doubled: cutting a line twice scorches it.",
                 "Delete one of them", place,
             )  # fmt: skip
         else:

@@ -368,7 +368,7 @@ def _astray(astray: Astray, sheet: int) -> Finding:
     else:
         more = "more" if astray.extra else "less"
         why = f"The file has {say_mm(abs(astray.length), 1)} {more} of lines to {what} than the job" + (
-            ": some are there twice." if astray.extra else "."
+            ": some are doubled." if astray.extra else "."
         )
     return Finding(
         "marks-astray", "stop", why, "Export the file again.", sheet=sheet, place=astray.place,

@@ -1613,8 +1613,8 @@ export interface components {
      * @description Something to stop for, or to look at: where, how much, and what to do.
      *
      *     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
-     *     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". Lengths in texts are
-     *     "<number> mm".
+     *     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
+     *     others of its kind it stands for. Lengths in texts are "<number> mm".
      */
     Finding: {
       /**
@@ -1641,6 +1641,11 @@ export interface components {
        * @default
        */
       joint: string
+      /**
+       * More
+       * @default 0
+       */
+      more: number
       /**
        * Part
        * @default

@@ -18,6 +18,6 @@ function choose(file: UploadRawFile): false {
 
 <template>
   <ElUpload accept=".svg,.dxf" :show-file-list="false" :before-upload="choose">
-    <ElButton size="small">Choose another SVG or DXF</ElButton>
+    <ElButton tag="span" size="small">Choose another SVG or DXF</ElButton>
   </ElUpload>
 </template>

@@ -21,7 +21,10 @@ const groups = computed(() => {
     const key = `${one.code} ${one.severity} ${one.fix.replace(/[\d.,]+/g, '#')}`
     found.set(key, [...(found.get(key) ?? []), one])
   }
-  return [...found].map(([key, [first, ...rest]]) => ({ key, first: first!, rest }))
+  return [...found].map(([key, all]) => {
+    const [first, ...rest] = all
+    return { key, first: first!, rest, count: all.reduce((sum, one) => sum + (one.more || 1), 0) }
+  })
 })
 
 /** The part that a placement stands for becomes one of its own, the same so far. */
@@ -50,9 +53,7 @@ function makeOwn(placement: string): void {
       <li v-for="group in groups" :key="group.key" :class="group.first.severity">
         <p>
           {{ say.sentence(group.first.why) }}
-          <ElTag v-if="group.rest.length" size="small" type="info"
-            >{{ group.rest.length + 1 }} like this</ElTag
-          >
+          <ElTag v-if="group.count > 1" size="small" type="info">{{ group.count }} like this</ElTag>
         </p>
         <p class="small second">{{ say.sentence(group.first.fix) }}</p>
         <p class="acts">
@@ -69,7 +70,7 @@ function makeOwn(placement: string): void {
           </ElButton>
         </p>
         <details v-if="group.rest.length" class="small">
-          <summary>{{ group.rest.length }} more</summary>
+          <summary>{{ group.count - 1 }} more</summary>
           <ul>
             <li v-for="(one, i) in group.rest" :key="i">
               {{ say.sentence(one.why) }}

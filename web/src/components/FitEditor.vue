@@ -64,6 +64,17 @@ const length = (mm: number) => say.length(mm, 3)
 </template>
 
 <style scoped>
+.fits :deep(.el-segmented) {
+  width: 100%;
+}
+.fits :deep(.el-segmented__item) {
+  flex: 1;
+  min-width: 0;
+  padding: 0 2px;
+}
+.fits :deep(.figure) {
+  font-size: 0.8rem;
+}
 .note {
   margin: 4px 0 8px;
 }

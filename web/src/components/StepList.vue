@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { UploadInstance, UploadRawFile } from 'element-plus'
+import { useFileDialog } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 
 import { api, type Part } from '../api/client'
@@ -14,7 +14,7 @@ const props = defineProps<{ part: Part }>()
 const job = useJob()
 const choices = useChoices()
 const list = ref<HTMLElement | null>(null)
-const upload = ref<UploadInstance | null>(null)
+const { open: askForFile, onChange } = useFileDialog({ accept: '.svg,.dxf', multiple: false, reset: true })
 
 const ids = computed(() => props.part.steps.map(({ id }) => id))
 const others = computed(() => job.design!.parts.filter(({ id }) => id !== props.part.id))
@@ -43,17 +43,18 @@ async function put(id: string, document: unknown): Promise<void> {
 
 /** By what it is for; a file is asked for first. */
 async function add(purpose: Purpose): Promise<void> {
-  if (purpose === 'file') upload.value?.$el.querySelector('input')?.click()
+  if (purpose === 'file') askForFile()
   else await put(freeName(purpose, ids.value), newStep(purpose, props.part, others.value[0]?.id))
 }
 
-function addFile(file: UploadRawFile): false {
+onChange((files) => {
+  const file = files?.[0]
+  if (!file) return
   void job.attempt(async () => {
     const { name } = await api.keepFile(file)
     await put(freeName('file', ids.value), newStep('file', props.part, name))
   })
-  return false
-}
+})
 </script>
 
 <template>
@@ -70,14 +71,6 @@ function addFile(file: UploadRawFile): false {
       :options="purposes"
       :model-value="null"
       @update:model-value="add($event as Purpose)"
-    />
-    <ElUpload
-      ref="upload"
-      class="unseen"
-      accept=".svg,.dxf"
-      aria-hidden="true"
-      :show-file-list="false"
-      :before-upload="addFile"
     />
   </section>
 </template>

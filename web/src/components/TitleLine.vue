@@ -65,7 +65,8 @@ header {
   display: flex;
   align-items: center;
   gap: 10px;
-  min-height: 24px;
+  min-width: 26px;
+  min-height: 26px;
   color: var(--title-ink);
   text-decoration: none;
 }
@@ -79,6 +80,7 @@ nav {
   margin-right: 6px;
 }
 nav a {
+  display: inline-block;
   min-height: 24px;
   color: var(--title-second);
   text-decoration: none;
@@ -113,5 +115,15 @@ header :deep(.el-segmented) {
 }
 header :deep(:focus-visible) {
   outline-color: #9fd4cf;
+}
+@media (max-width: 1240px) {
+  header {
+    gap: 2px 8px;
+    padding-inline: 10px;
+  }
+  nav {
+    gap: 2px 9px;
+    margin-right: 0;
+  }
 }
 </style>

@@ -56,7 +56,7 @@ function pick(file: UploadRawFile): false {
           <h1>Check a drawing</h1>
           <span class="second about">{{ name || 'any SVG or DXF, before it goes to a machine' }}</span>
           <ElUpload accept=".svg,.dxf" :show-file-list="false" :before-upload="pick">
-            <ElButton type="primary" :loading="busy">{{
+            <ElButton tag="span" type="primary" :loading="busy">{{
               name ? 'Choose another file' : 'Choose a file'
             }}</ElButton>
           </ElUpload>

@@ -58,7 +58,7 @@ function unpack(file: UploadRawFile): false {
         <ArchivedList what="jobs" :rows="archived" @restore="restore" />
         <span class="space" />
         <ElUpload accept=".zip" :show-file-list="false" :before-upload="unpack">
-          <ElButton>Open a packed job</ElButton>
+          <ElButton tag="span">Open a packed job</ElButton>
         </ElUpload>
         <ElButton type="primary" @click="starting = true">New job</ElButton>
       </header>

@@ -70,7 +70,9 @@ const said = computed(() => {
     <TitleLine>
       <template v-if="job.design">
         <JobName />
-        <span class="revision">revision {{ job.design.revision }} · {{ saved }}</span>
+        <span class="revision"
+          ><span class="number">revision {{ job.design.revision }} · </span>{{ saved }}</span
+        >
       </template>
       <template #actions>
         <template v-if="job.design">
@@ -153,6 +155,11 @@ const said = computed(() => {
   gap: 12px;
   max-width: 32rem;
   margin: 60px auto;
+}
+@media (max-width: 1240px) {
+  .number {
+    display: none;
+  }
 }
 @media (max-width: 1180px) {
   .middle {
