@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
@@ -30,20 +31,38 @@ def sequence(value: object, field: str, most: int) -> Sequence[Any]:
 def entry(document: Mapping[str, Any], key: str, field: str = "") -> Any:
     if key not in document:
         path = f"{field}.{key}" if field else key
-        raise BadDocument(f"“{path}” is missing.", fix=f"Add “{key}”.", field=path)
+        raise BadDocument(f"The {called(path)} is missing.", fix=f"Add “{key}”.", field=path)
     return document[key]
+
+
+def called(field: str) -> str:
+    """What the last step of a path is called in a sentence.
+
+    >>> called("stock.sheet_width"), called("parts/front/title"), called("tools[2].name")
+    ('sheet width', 'title', 'name')
+    """
+    return re.sub(r"\[\d+\]$", "", re.split(r"[./]", field)[-1]).replace("_", " ") or "document"
+
+
+def _shown(value: object) -> str:
+    return f"“{value}”" if isinstance(value, str) else repr(value)
 
 
 def text(value: object, field: str, longest: int = 120, *, required: bool = True) -> str:
     """Printable characters, without blanks around them, that can be stored and written into any file."""
     if not isinstance(value, str) or (required and not value.strip()):
-        raise BadDocument(f"“{field}” is empty, or not a text.", fix="Type a few words.", field=field)
+        said = "is empty" if isinstance(value, str) or value is None else "is not a text"
+        raise BadDocument(f"The {called(field)} {said}.", fix="Type a few words.", field=field)
     if len(value) > longest:
-        raise BadDocument(f"“{field}” has {len(value)} characters.", fix=f"Use at most {longest}.", field=field)
+        raise BadDocument(
+            f"The {called(field)} has {len(value)} characters.", fix=f"Use at most {longest}.", field=field
+        )
     bad = next((c for c in value if c not in "\n\t" and unicodedata.category(c) in ("Cc", "Cs")), None)
     if bad is not None:
         raise BadDocument(
-            f"“{field}” has a character that cannot be written, number {ord(bad)}.", fix="Type it again.", field=field
+            f"The {called(field)} has a character that cannot be written, number {ord(bad)}.",
+            fix="Type it again.",
+            field=field,
         )
     return value.strip()
 
@@ -51,13 +70,15 @@ def text(value: object, field: str, longest: int = 120, *, required: bool = True
 def flag(value: object, field: str) -> bool:
     """True or false; a text such as "false" is neither."""
     if not isinstance(value, bool):
-        raise BadDocument(f"“{field}” is {value!r}.", fix="Give true or false.", field=field)
+        raise BadDocument(f"The {called(field)} is {_shown(value)}.", fix="Give true or false.", field=field)
     return value
 
 
 def choice(value: object, allowed: Sequence[str], field: str) -> str:
     if not isinstance(value, str) or value not in allowed:
-        raise BadDocument(f"“{field}” is “{value}”.", fix=f"Choose one of: {', '.join(allowed)}.", field=field)
+        raise BadDocument(
+            f"The {called(field)} is {_shown(value)}.", fix=f"Choose one of: {', '.join(allowed)}.", field=field
+        )
     return value
 
 
@@ -67,7 +88,9 @@ def whole(value: object, field: str, least: int, most: int) -> int:
     if isinstance(value, float) and value.is_integer():
         value = int(value)
     if not isinstance(value, int) or isinstance(value, bool) or not least <= value <= most:
-        raise BadDocument(f"“{field}” is {value!r}.", fix=f"Give a whole number from {least} to {most}.", field=field)
+        raise BadDocument(
+            f"The {called(field)} is {_shown(value)}.", fix=f"Give a whole number from {least} to {most}.", field=field
+        )
     return value
 
 
@@ -83,7 +106,7 @@ def length(value: object, field: str) -> Length:
     if isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < math.inf:
         return Length(f"{value!r}")
     raise BadDocument(
-        f"“{field}” is not a length.", fix='Write a number in mm or a text such as "1/8 in".', field=field
+        f"The {called(field)} is not a length.", fix='Write a number in mm or a text such as "1/8 in".', field=field
     )
 
 

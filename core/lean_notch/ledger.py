@@ -25,7 +25,7 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     """All rows of a job by subject."""
     job, built = result.job, result.build
     rows = {
-        f"basis:{board.id}": _ROWS((one,), partial(_basis, one))
+        f"basis:{board.id}": _ROWS((one, board.id), partial(_basis, one, board.id))
         for board in job.design.boards
         if (one := job.basis.of(board.id))
     }
@@ -53,7 +53,7 @@ def _parts_of(mate: Mate) -> Iterator[str]:
     yield from (one.through for one in mate.contacts[:1])
 
 
-def _basis(basis: BoardBasis) -> tuple[Figure, ...]:
+def _basis(basis: BoardBasis, board: str) -> tuple[Figure, ...]:
     readings, clearance, kerf = basis.stock.readings, basis.clearance, basis.kerf
     count = len(readings.values_mm)
     return (
@@ -61,7 +61,8 @@ def _basis(basis: BoardBasis) -> tuple[Figure, ...]:
                f"mean of {count} reading{'s' * (count > 1)}, {say_mm(readings.thin)} to {say_mm(readings.thick)}"),
         _spread(readings),
         Figure("kerf", "kerf", kerf, "measured", _kerf_because(basis)),
-        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, the whole gap of one finger"),
+        Figure("clearance", "clearance", clearance, "chosen", f"{basis.fit} fit, the whole gap of one finger",
+               field=f"basis/{board}/clearance", typed=f"{clearance:.6g}"),
         Figure("slot", "a slot for this board", basis.slot, "computed",
                in_words(basis.slot, ("thickness", readings.mean), "+", ("clearance", clearance))),
         Figure("slot_drawn", "its cut path", basis.slot_drawn, "computed",
@@ -196,7 +197,7 @@ def _contact(mate: Mate, contact: Contact, result: Result, suffix: str) -> list[
     made, socket, gap = contact.width, contact.outer_width, contact.clearance
     name, into = (mate.inner, mate.outer) if contact.inner else ("board", f"{mate.outer}, across")
     rows = [
-        Figure(f"clearance{suffix}", "clearance", gap, "chosen", f"{inner.fit} fit, half on either side of a {mate.inner}"),
+        Figure(f"clearance{suffix}", "clearance", gap, "computed", f"{inner.fit} fit, half on either side of a {mate.inner}"),
         Figure(f"finger{suffix}", name, made, "computed" if contact.inner else "measured",
                "at finished size" if contact.inner else f"thickness of {result.build.part(contact.inner_part).title}"),
         Figure(f"socket{suffix}", into, socket, "computed", in_words(socket, (name, made), "+", ("clearance", gap))),

@@ -166,11 +166,10 @@ def test_a_tablet_shows_everything_and_takes_touches(app, browser: Browser):
           .map(([box, e]) => e.outerHTML.slice(0, 120))"""
     )
     assert not small, small  # WCAG 2.2, 2.5.8: targets of 24 px
-    page.locator("path.part").first.tap()
+    part(page, "Front").tap()
     page.get_by_role("heading", name="Steps of Front").wait_for()
     page.get_by_role("button", name=re.compile("engrave")).tap()
     expect(page.get_by_role("combobox", name="Font")).to_be_visible()
-    page.locator("svg").first.evaluate("e => e")
     hole = page.locator("path.hit.opening").first.bounding_box()
     page.touchscreen.tap(hole["x"] + 8, hole["y"] + 8)
     expect(page.get_by_role("heading", name="Steps of Base")).to_be_visible()

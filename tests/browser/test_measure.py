@@ -67,7 +67,7 @@ def test_measuring_anew_is_looked_at_kept_and_followed(page, board):
 def test_what_is_written_of_a_board_is_undone_and_redone(page, board):
     fill(page, "aside [data-field=note]", "tape under the board")
     fill(page, "aside [data-field=price]", "nothing")
-    expect(page.get_by_role("alert")).to_contain_text("is no price")
+    expect(page.get_by_role("alert")).to_contain_text("is not a price")
     fill(page, "aside [data-field=price]", "4,20")
     expect(page.get_by_role("alert")).to_have_count(0)
     page.get_by_role("button", name="Add an off-cut").click()

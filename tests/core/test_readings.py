@@ -49,7 +49,7 @@ def test_readings_that_agree_to_the_last_digit_make_no_outlier_of_the_next_digit
         ((3.05, 3.06, 3.06, 3.05, 3.07), []),
         ((3.05,), ["Only 1 reading:"]),
         ((3.05, 3.06), ["Only 2 readings:"]),
-        ((3.05, 3.06, 3.06, 3.05, 3.31), ["Reading 5, 3.31 mm", "uneven"]),
+        ((3.05, 3.06, 3.06, 3.05, 3.31), ["Reading 5 (3.31 mm)", "uneven"]),
         ((2.9, 3.0, 3.1, 3.15), ["uneven: 0.25 mm"]),
     ],
 )

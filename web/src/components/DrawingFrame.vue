@@ -85,7 +85,7 @@ defineSlots<{
           <path d="M-1 7L7 -1M-1 1L1 -1M5 7L7 5" class="hatch pocket" />
         </pattern>
       </defs>
-      <g :transform="port.transform.value">
+      <g :transform="port.transform.value" :style="{ '--px': `${1 / port.view.value.scale}px` }">
         <Still><slot /></Still>
       </g>
       <slot name="over" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
@@ -128,6 +128,10 @@ defineSlots<{
 .frame :deep(line),
 .frame :deep(rect) {
   vector-effect: non-scaling-stroke;
+}
+/* Thousands of lines as one: their width is told in mm, which costs a browser far less than keeping it steady by itself. */
+.frame :deep(.many) {
+  vector-effect: none;
 }
 .hatch {
   stroke-width: 0.9;

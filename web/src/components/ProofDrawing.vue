@@ -19,13 +19,20 @@ const { onPick, onMenu } = usePicking()
 const { parts, placed } = useSheet(() => props.sheet)
 /** Of just this state: an older one is of other parts. */
 const proof = computed(() => job.fresh)
-const finished = computed(() => proof.value?.finished[String(props.sheet.number)] ?? [])
+/** Thousands of shapes are drawn as one: what moves with the view is few elements, whatever the job. */
+const finished = computed(() => (proof.value?.finished[String(props.sheet.number)] ?? []).join(''))
 const paths = computed(() => proof.value?.paths[String(props.sheet.number)] ?? [])
 const findings = computed(() =>
   (proof.value?.findings ?? []).filter(({ sheet, place }) => sheet === props.sheet.number && place),
 )
 const cuts = computed(() => paths.value.filter(({ operation }) => operation === 'cut'))
-const others = computed(() => paths.value.filter(({ operation }) => operation !== 'cut'))
+const allCuts = computed(() => cuts.value.map(({ path }) => path).join(''))
+const others = computed(() => {
+  const works = new Map<string, string>()
+  for (const { operation, path } of paths.value)
+    if (operation !== 'cut') works.set(operation, (works.get(operation) ?? '') + path)
+  return [...works]
+})
 const kerf = computed(
   () => job.design!.boards.find(({ id }) => id === props.sheet.board)?.basis.machine.kerf ?? 0,
 )
@@ -58,31 +65,29 @@ defineExpose({ lookAt, lookAtCorner })
   >
     <template #default>
       <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
-      <path v-for="(shape, i) in finished" :key="i" class="finished" :d="shape" fill-rule="evenodd" />
+      <path class="many finished" :d="finished" fill-rule="evenodd" />
       <path
-        v-for="(one, i) in cuts"
-        :key="`beam-${i}`"
-        class="beam"
-        :d="one.path"
+        class="many beam"
+        :d="allCuts"
         :style="{ strokeWidth: `${kerf}px` }"
       />
       <path
         v-for="one in placed"
         :key="`nominal-${one.part}-${one.copy_number}`"
-        class="nominal"
+        class="many nominal"
         :class="{ selected: job.picked.part === one.part }"
         :data-pick="pickOf('part', one.part)"
         :d="parts.get(one.part)!.path"
         :transform="placing(one)"
       />
-      <path v-for="(one, i) in cuts" :key="`path-${i}`" class="path" :d="one.path" />
+      <path class="many path" :d="allCuts" />
       <path
-        v-for="(one, i) in others"
-        :key="`work-${i}`"
+        v-for="[operation, path] in others"
+        :key="operation"
         class="work"
-        :class="one.operation"
+        :class="operation"
         fill-rule="evenodd"
-        :d="one.path"
+        :d="path"
       />
     </template>
     <template #over="{ at }">
@@ -102,10 +107,7 @@ defineExpose({ lookAt, lookAtCorner })
 .finished {
   fill: var(--board);
   stroke: var(--deep);
-  stroke-width: 1.6;
-}
-.frame :deep(.beam) {
-  vector-effect: none;
+  stroke-width: calc(1.6 * var(--px));
 }
 .beam {
   fill: none;
@@ -115,8 +117,8 @@ defineExpose({ lookAt, lookAtCorner })
 .nominal {
   fill: transparent;
   stroke: var(--ink);
-  stroke-width: 0.8;
-  stroke-dasharray: 1 4;
+  stroke-width: calc(0.8 * var(--px));
+  stroke-dasharray: var(--px) calc(4 * var(--px));
   cursor: pointer;
 }
 .nominal.selected {
@@ -126,7 +128,7 @@ defineExpose({ lookAt, lookAtCorner })
   fill: none;
   stroke: var(--path);
   pointer-events: none;
-  stroke-width: 1;
+  stroke-width: var(--px);
 }
 .finding circle {
   fill: none;
