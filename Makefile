@@ -5,10 +5,11 @@ SHELL := /bin/bash
 .ONESHELL:
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint types unit page-tests bench soak soak-server screens api lock clean
+.PHONY: help setup demo test lint types unit page-tests bench soak soak-server screens pictures api lock clean
 
 PYTHON ?= python3
 PORT ?= 8000
+SHEETS ?= ../lean-notch-screens
 BIN := .venv/bin
 UV := .tools/bin/uv
 MANAGE := $(BIN)/python server/manage.py
@@ -16,7 +17,7 @@ NPM := npm --prefix web --loglevel error --no-update-notifier
 PAGE_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
 # The demo does without what only checks need; two installs at once would take each other's files away.
-NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-server screens api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
+NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-server screens pictures api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
 
 help: ## lists these
 	@grep -hE '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -59,7 +60,10 @@ soak-server: .stamps/dev ## kills the server and its children 100 times at any m
 bench: .stamps/dev .stamps/page .stamps/chromium ## benchmarks; see docs/benchmarks.md
 	@$(BIN)/pytest tests/bench --benchmark-enable --benchmark-only --benchmark-timer=time.process_time --benchmark-columns=median,stddev,max,rounds -s
 
-screens: .stamps/dev .stamps/page .stamps/chromium ## retakes docs/screenshots/
+screens: .stamps/dev .stamps/page .stamps/chromium ## contact sheets of all views, themes and widths, in SHEETS=folder
+	@$(BIN)/python scripts/screens.py --sheets $(SHEETS)
+
+pictures: .stamps/dev .stamps/page .stamps/chromium ## retakes docs/screenshots/
 	@$(BIN)/python scripts/screens.py
 
 api: .stamps/dev .stamps/npm-dev ## the API's schema, and the page's types made from it

@@ -1,113 +1,185 @@
-"""Retakes docs/screenshots/ from the demo's data, at 1280 x 800."""
+"""Retakes docs/screenshots/ from the demo's data, at 1280 x 800; with `--sheets FOLDER`, makes contact sheets of every view in both
+themes and at three widths there instead, to be looked at together."""
 
 from __future__ import annotations
 
+import io
+import re
+import sys
+from collections.abc import Iterator
 from pathlib import Path
+from typing import Literal
 
-from playwright.sync_api import Page, sync_playwright
+from PIL import Image, ImageDraw
+from playwright.sync_api import Browser, Locator, Page, sync_playwright
 from running_app import BROWSER_ARGS, ROOT, running_app
 
 OUT = ROOT / "docs" / "screenshots"
 
 
+SIZES = ((1024, 768), (1280, 800), (1920, 1080))
+THEMES: tuple[Literal["light", "dark"], ...] = ("light", "dark")
+THUMB = 640
+"""Pixels of width that each picture has on a contact sheet."""
+
+
 def main() -> None:
-    with running_app() as app, sync_playwright() as playwright:
+    sheets = Path(sys.argv[sys.argv.index("--sheets") + 1]).resolve() if "--sheets" in sys.argv else None
+    with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=BROWSER_ARGS)
-        page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
-        OUT.mkdir(parents=True, exist_ok=True)
-        for name in take_all(page, app.address):
-            page.screenshot(path=str(OUT / f"{name}.png"))
-            print(OUT.relative_to(Path.cwd()) / f"{name}.png")
+        if sheets is None:
+            retake(browser)
+        else:
+            if sheets.is_relative_to(ROOT):
+                sys.exit("Contact sheets are made outside the repository.")
+            contact_sheets(browser, sheets)
         browser.close()
 
 
-def take_all(page: Page, address: str):  # type: ignore[no-untyped-def]
+def retake(browser: Browser) -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with running_app() as app:
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
+        for name in take_all(page, app.address):
+            page.screenshot(path=str(OUT / f"{name}.png"))
+            print(OUT.relative_to(Path.cwd()) / f"{name}.png")
+
+
+def contact_sheets(browser: Browser, folder: Path) -> None:
+    """One picture a width and theme, with every view on it and its name below."""
+    folder.mkdir(parents=True, exist_ok=True)
+    for width, height in SIZES:
+        for theme in THEMES:
+            with running_app() as app:  # each from the demo as it is seeded
+                page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=theme)
+                shots = [(name, page.screenshot()) for name in take_all(page, app.address)]
+                page.context.close()
+            file = folder / f"{width}-{theme}.png"
+            laid(shots, THUMB, round(THUMB * height / width)).save(file)
+            print(file)
+
+
+def laid(shots: list[tuple[str, bytes]], width: int, height: int, across: int = 4) -> Image.Image:
+    gap, below = 12, 24
+    rows = -(-len(shots) // across)
+    sheet = Image.new("RGB", (across * (width + gap) + gap, rows * (height + below + gap) + gap), "#808080")
+    draw = ImageDraw.Draw(sheet)
+    for i, (name, data) in enumerate(shots):
+        x, y = gap + (i % across) * (width + gap), gap + (i // across) * (height + below + gap)
+        sheet.paste(Image.open(io.BytesIO(data)).convert("RGB").resize((width, height)), (x, y))
+        draw.text((x, y + height + 4), name, fill="white")
+    return sheet
+
+
+def take_all(page: Page, address: str) -> Iterator[str]:
     """Brings one view after the other onto the page, and gives each one's name when it is there."""
     page.goto(address)
-    page.get_by_role("button", name="Come in as Wren").wait_for()
+    page.get_by_role("button", name="Sign in as Wren").wait_for()
     yield "sign-in"
-    page.get_by_role("button", name="Come in as Wren").click()
+    page.get_by_role("button", name="Sign in as Wren").click()
     page.get_by_role("link", name="Vial carrier").wait_for()
+    page.get_by_role("link", name="Vial carrier").click()
+    proved(page)
+    page.get_by_role("link", name="Lean Notch, all jobs").click()
+    page.get_by_role("link", name="Vial carrier").wait_for()
+    settle(page)
     yield "home"
-    page.get_by_role("link", name="Check a drawing").click()
-    page.wait_for_url("**/check")
+    page.goto(f"{address}/check")
     page.locator("input[type=file]").set_input_files(ROOT / "demo" / "dip-net.dxf")
     page.get_by_text("Do not cut it as it is").wait_for()
-    page.wait_for_timeout(300)
+    settle(page)
     yield "check"
-    page.go_back()
+    page.goto(f"{address}/settings")
+    page.get_by_role("heading", name="Settings").wait_for()
+    settle(page)
+    yield "settings"
+    page.goto(address)
     page.get_by_role("link", name="Vial carrier").click()
-    page.get_by_text("fits, as cut from the file").wait_for()
+    proved(page)
+    settle(page)
     yield "shape"
-    page.get_by_role("button", name="Front", exact=True).first.click()
+    page.get_by_role("region", name="Parts").get_by_role("button", name="Front").click()
     page.get_by_role("button", name="name engrave").click()
-    page.wait_for_timeout(200)
-    page.get_by_role("button", name="name engrave").scroll_into_view_if_needed()
-    page.wait_for_timeout(200)
+    settle(page)
     yield "shape-steps"
-    for stop, name in (("Measure", "measure"), ("Join", "join"), ("Lay out", "lay-out"), ("Hand over", "hand-over")):
-        page.get_by_role("navigation", name="Route").get_by_role("link", name=stop).click()
-        page.wait_for_timeout(300)
-        yield name
-    page.get_by_role("navigation", name="Route").get_by_role("link", name="Measure").click()
+    page.keyboard.press("Escape")
+    for stop in ("measure", "join", "lay-out", "hand-over"):
+        page.locator(f"nav a[href$='/{stop}']").click()
+        settle(page)
+        yield stop
+    page.get_by_role("button", name="How it is written").click()
+    settle(page)
+    yield "hand-over-profile"
+    page.locator("nav a[href$='/measure']").click()
     yield from take_bases(page)
     yield from take_workshop(page)
-    page.go_back()
-    page.get_by_role("link", name="Lean Notch, your jobs").click()
+    page.get_by_role("link", name="Lean Notch, all jobs").click()
     page.get_by_role("link", name="Vial carrier").click()
-    page.get_by_text("fits, as cut from the file").wait_for()
-    page.get_by_role("navigation", name="Route").get_by_role("link", name="Prove").click()
-    page.wait_for_timeout(300)
+    proved(page)
+    page.locator("nav a[href$='/prove']").click()
+    settle(page)
     yield "prove"
-    page.get_by_role("button", name="look at a corner").click()
-    page.wait_for_timeout(200)
+    page.get_by_role("button", name="Show a corner").click()
+    settle(page)
     yield "prove-corner"
-    page.get_by_role("navigation", name="Route").get_by_role("link", name="Shape").click()
-    page.get_by_role("button", name="dim").click()
-    page.get_by_role("button", name="change width").click()
+    page.locator("nav a[href$='/shape']").click()
+    page.get_by_role("button", name=re.compile("^width .*, change$")).click()
     page.locator("[data-field='answers/width']").fill("165")
     page.keyboard.press("Enter")
-    page.get_by_text("was 150").wait_for()
-    yield "shape-changed-dim"
-    page.get_by_role("button", name="light").click()
+    page.get_by_text("Was 150").wait_for()
     page.get_by_role("button", name="History").click()
     page.get_by_role("dialog").get_by_text("Set width to 165 mm").wait_for()
-    page.wait_for_timeout(300)
+    settle(page)
     yield "history"
 
 
-def take_bases(page: Page):  # type: ignore[no-untyped-def]
+def proved(page: Page) -> None:
+    page.get_by_role("navigation", name="Route").get_by_text("fits, as cut from the file").wait_for()
+
+
+def settle(page: Page) -> None:
+    page.wait_for_timeout(450)
+
+
+def choose(page: Page, box: Locator, option: str) -> None:
+    box.locator("xpath=ancestor::*[contains(@class, 'el-select__wrapper')]").click()
+    listed = page.locator(f"[id='{box.get_attribute('aria-controls')}']")
+    listed.get_by_role("option", name=re.compile(f"^{option}")).first.click()
+
+
+def take_bases(page: Page) -> Iterator[str]:
     """The job on other boards, side by side."""
     for name in ("Clear acrylic", "Double-wall board"):
-        label = page.locator(".tries option", has_text=name).inner_text()
-        page.get_by_label("what to try").select_option(label=label)
+        choose(page, page.get_by_role("combobox", name="Compare with"), name)
         page.locator(".tries thead").get_by_text(name).wait_for()
     page.locator(".tries tbody tr").last.scroll_into_view_if_needed()
-    page.wait_for_timeout(300)
+    settle(page)
     yield "bases"
 
 
-def take_workshop(page: Page):  # type: ignore[no-untyped-def]
+def take_workshop(page: Page) -> Iterator[str]:
     """Rack, machines and notebook, the last one with a piece that the practice machine cut."""
     workshop = page.get_by_role("navigation", name="Workshop")
     workshop.get_by_role("link", name="Stock rack").click()
-    page.get_by_role("heading", name="Measured so far").wait_for()
-    page.wait_for_timeout(300)
+    page.get_by_role("heading", name="Measurements").wait_for()
+    settle(page)
     yield "rack"
     workshop.get_by_role("link", name="Machines").click()
-    page.get_by_role("heading", name="What it was set to").wait_for()
-    page.wait_for_timeout(300)
+    page.get_by_role("heading", name="Settings log").wait_for()
+    settle(page)
     yield "machines"
     workshop.get_by_role("link", name="Kerf notebook").click()
-    page.locator("nav.list select").nth(1).select_option(label="Shed laser")
-    page.get_by_role("button", name="practise").click()
-    page.get_by_role("button", name="tell me what it hides").click()
-    page.get_by_text("Its kerf is").wait_for()
+    shelf = page.get_by_role("navigation", name="Kerf notebook")
+    choose(page, shelf.get_by_role("combobox", name="Machine"), "Shed laser")
+    page.get_by_role("button", name="Practise").click()
+    page.get_by_role("button", name="Show its true kerf").click()
+    page.get_by_text("Its true kerf is").wait_for()
+    settle(page)
     yield "notebook"
     page.get_by_role("button", name="Fit comb").click()
-    page.get_by_role("button", name="practise").click()
+    page.get_by_role("button", name="Practise").click()
     page.get_by_role("region", name="Result").wait_for()
-    page.wait_for_timeout(300)
+    settle(page)
     yield "comb"
 
 

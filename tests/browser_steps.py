@@ -38,7 +38,7 @@ def choose(page: Page, box: Locator, option: str | re.Pattern[str]) -> None:
     listed = page.locator(f"[id='{box.get_attribute('aria-controls')}']")
     listed.get_by_role(
         "option", name=option if isinstance(option, re.Pattern) else re.compile(f"^{re.escape(option)}")
-    ).click()
+    ).first.click()
 
 
 def choice(within: Page | Locator, label: str) -> Locator:

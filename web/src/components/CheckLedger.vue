@@ -30,13 +30,13 @@ const say = useSay()
     </div>
   </dl>
   <ElTable class="layers" :data="check.layers" size="small">
-    <ElTableColumn label="Layer" min-width="90">
+    <ElTableColumn label="Layer" min-width="70">
       <template #default="{ row }">{{ row.layer || '(none)' }}</template>
     </ElTableColumn>
-    <ElTableColumn prop="paths" label="Paths" align="right" width="62" class-name="figure" />
-    <ElTableColumn prop="closed" label="Closed" align="right" width="66" class-name="figure" />
-    <ElTableColumn prop="nodes" label="Nodes" align="right" width="64" class-name="figure" />
-    <ElTableColumn :label="`Length, ${say.unit}`" align="right" width="88" class-name="figure">
+    <ElTableColumn prop="paths" label="Paths" align="right" width="56" class-name="figure" />
+    <ElTableColumn prop="closed" label="Closed" align="right" width="62" class-name="figure" />
+    <ElTableColumn prop="nodes" label="Nodes" align="right" width="60" class-name="figure" />
+    <ElTableColumn label="Length" align="right" width="76" class-name="figure">
       <template #default="{ row }">{{ say.short(row.length) }}</template>
     </ElTableColumn>
   </ElTable>
@@ -62,6 +62,7 @@ dl > div {
   border-bottom: 1px solid var(--line);
 }
 .layers {
+  width: calc(100% - 10px);
   margin: 8px 0;
 }
 .layers :deep(.cell) {

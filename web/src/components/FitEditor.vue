@@ -64,13 +64,17 @@ const length = (mm: number) => say.length(mm, 3)
 </template>
 
 <style scoped>
-.fits :deep(.el-segmented) {
+.fits :deep(.el-segmented),
+.fits :deep(.el-segmented__group) {
   width: 100%;
 }
-.fits :deep(.el-segmented__item) {
-  flex: 1;
+.fits :deep(.el-segmented__group) {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+}
+.fits :deep(.el-segmented__group .el-segmented__item) {
   min-width: 0;
-  padding: 0 2px;
+  padding: 0;
 }
 .fits :deep(.figure) {
   font-size: 0.8rem;

@@ -92,8 +92,8 @@ function lookAtGap(): void {
     <header>
       <b>Loupe · one {{ mate.inner }}</b>
       <span>
-        <ElButton link size="small" @click="lookAtGap">Show the gap</ElButton>
-        <ElButton link size="small" @click="drawing?.fitAll()">Show the {{ mate.inner }}</ElButton>
+        <ElButton link size="small" @click="lookAtGap">Gap</ElButton>
+        <ElButton link size="small" @click="drawing?.fitAll()">Whole {{ mate.inner }}</ElButton>
       </span>
     </header>
     <DrawingFrame
@@ -168,7 +168,9 @@ function lookAtGap(): void {
 }
 header {
   display: flex;
+  align-items: center;
   justify-content: space-between;
+  white-space: nowrap;
   padding: 7px 12px 3px;
 }
 .first {

@@ -66,11 +66,7 @@ defineExpose({ lookAt, lookAtCorner })
     <template #default>
       <rect class="sheet" x="0" y="0" :width="sheet.width" :height="sheet.height" />
       <path class="many finished" :d="finished" fill-rule="evenodd" />
-      <path
-        class="many beam"
-        :d="allCuts"
-        :style="{ strokeWidth: `${kerf}px` }"
-      />
+      <path class="many beam" :d="allCuts" :style="{ strokeWidth: `${kerf}px` }" />
       <path
         v-for="one in placed"
         :key="`nominal-${one.part}-${one.copy_number}`"

@@ -82,13 +82,13 @@ function after(row: Row, trial: Trial): string {
           <ProblemNote v-if="trial.problem" :problem="trial.problem" />
         </TryRow>
         <TryRow v-slot="{ trial, index }" title="" :trials="trials" words>
-          <span v-if="index" class="acts">
+          <div v-if="index" class="acts">
             <template v-if="!trial.problem">
               <ElButton size="small" @click="emit('use', index - 1)">Use this</ElButton>
               <ElButton size="small" @click="emit('save', index - 1)">Save as variant</ElButton>
             </template>
             <ElButton link size="small" @click="emit('remove', index - 1)">Remove</ElButton>
-          </span>
+          </div>
         </TryRow>
       </tbody>
     </table>

@@ -183,10 +183,11 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
   gap: 8px;
   padding: 0 16px 14px;
 }
-.way {
+.el-button.row.way {
   padding: 8px 16px;
 }
-.way :deep(> span) {
+.el-button.row.way :deep(> span) {
+  justify-content: start;
   display: grid;
   gap: 1px;
 }
