@@ -151,7 +151,7 @@ def test_a_tablet_shows_everything_and_takes_touches(app, browser: Browser):
         page.locator(f"nav a[href$='/{stop}']").tap()
         page.locator("h1").wait_for()
         page.wait_for_timeout(150)
-        assert page.evaluate("document.documentElement.scrollWidth") <= 1024, stop
+        assert page.evaluate("document.querySelector('#app').scrollWidth") <= 1024, stop
         cut = page.evaluate(
             """() => [...document.querySelectorAll('aside .value, aside .because, .chip, .sum')]
               .filter(e => e.getBoundingClientRect().right > innerWidth + 1).map(e => e.textContent)"""
@@ -189,7 +189,7 @@ def test_at_twice_the_size_nothing_is_lost(app, browser: Browser):
             page.locator(f"nav a[href$='/{stop}']").click()
             page.locator("h1").wait_for()
             page.wait_for_timeout(150)
-            assert page.evaluate("document.documentElement.scrollWidth") <= width, (stop, width)
+            assert page.evaluate("document.querySelector('#app').scrollWidth") <= width, (stop, width)
         drawing = page.locator(".frame")
         page.locator("nav a[href$='/shape']").click()
         assert drawing.first.bounding_box()["height"] >= 200

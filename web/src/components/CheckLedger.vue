@@ -29,14 +29,14 @@ const say = useSay()
       <dd class="figure">{{ say.size(check.page[0], check.page[1]) }} {{ say.unit }}</dd>
     </div>
   </dl>
-  <ElTable class="layers" :data="check.layers" size="small">
-    <ElTableColumn label="Layer" min-width="70">
+  <ElTable class="layers" :data="check.layers" size="small" table-layout="auto">
+    <ElTableColumn label="Layer">
       <template #default="{ row }">{{ row.layer || '(none)' }}</template>
     </ElTableColumn>
-    <ElTableColumn prop="paths" label="Paths" align="right" width="56" class-name="figure" />
-    <ElTableColumn prop="closed" label="Closed" align="right" width="62" class-name="figure" />
-    <ElTableColumn prop="nodes" label="Nodes" align="right" width="60" class-name="figure" />
-    <ElTableColumn label="Length" align="right" width="76" class-name="figure">
+    <ElTableColumn prop="paths" label="Paths" align="right" class-name="figure" />
+    <ElTableColumn prop="closed" label="Closed" align="right" class-name="figure" />
+    <ElTableColumn prop="nodes" label="Nodes" align="right" class-name="figure" />
+    <ElTableColumn label="Length" align="right" class-name="figure">
       <template #default="{ row }">{{ say.short(row.length) }}</template>
     </ElTableColumn>
   </ElTable>

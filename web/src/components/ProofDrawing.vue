@@ -37,12 +37,13 @@ const kerf = computed(
   () => job.design!.boards.find(({ id }) => id === props.sheet.board)?.basis.machine.kerf ?? 0,
 )
 
-/** A corner of a path, close enough to see the beam: the first one, or the one of the part that is selected. */
+/** The first corner between two straight stretches of a path, close enough to see the beam: of the part that is selected, else
+ * of any. */
 function lookAtCorner(): void {
-  const wanted = cuts.value.find(({ part }) => part === job.picked.part) ?? cuts.value[0]
-  const start = /^M(\S+) (\S+?)[LA]/.exec(wanted?.path ?? '')
-  if (!start) return
-  const [x, y, reach] = [Number(start[1]), Number(start[2]), Math.max(kerf.value, 0.05) * 4]
+  const own = cuts.value.filter(({ part }) => part === job.picked.part)
+  const corner = [...own, ...cuts.value].map(({ path }) => /L(\S+) (\S+?)L/.exec(path)).find(Boolean)
+  if (!corner) return
+  const [x, y, reach] = [Number(corner[1]), Number(corner[2]), Math.max(kerf.value, 0.05) * 4]
   drawing.value?.lookAt([x - reach, y - reach, x + reach, y + reach])
 }
 

@@ -35,8 +35,7 @@ header {
   padding: 10px 22px 4px;
 }
 .about {
-  flex: 1;
-  min-width: 0;
+  flex: 1 1 14rem;
 }
 .actions:empty {
   display: none;
