@@ -17,13 +17,15 @@ const props = defineProps<{
   path: string
   value: unknown
   choices?: readonly Option[]
+  /** Where several answers are sent together. */
+  send?: (info: FieldInfo, value: unknown) => unknown
 }>()
 const job = useJob()
 const say = useSay()
 const field = computed(() => `${props.path}/${props.info.name}`)
 const problem = computed(() => job.problemAt(field.value))
 const options = computed(() => props.choices ?? optionsOf(props.info.choices ?? []))
-const put = (value: unknown) => job.put(field.value, value)
+const put = (value: unknown) => (props.send ? props.send(props.info, value) : job.put(field.value, value))
 const text = computed(() => {
   const { text: shown, unit } = typed(props.value)
   return shown ? say.edit(shown, unit) : ''

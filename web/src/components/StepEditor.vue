@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { FieldInfo, Part, Step } from '../api/client'
 import { asked, operationsFor, typed, type Document } from '../steps'
@@ -7,6 +7,7 @@ import ChoiceField from '../kit/ChoiceField.vue'
 import FlagField from '../kit/FlagField.vue'
 import type { Option } from '../kit/options'
 import { useChoices } from '../stores/choices'
+import { useSettings } from '../stores/settings'
 import { useJob } from '../stores/job'
 import AnswerField from './AnswerField.vue'
 import FileChoice from './FileChoice.vue'
@@ -16,6 +17,7 @@ import NodeList from './NodeList.vue'
 const props = defineProps<{ step: Step; part: Part; path: string }>()
 const job = useJob()
 const choices = useChoices()
+const settings = useSettings()
 
 const document = computed(() => props.step.document as Document)
 const shape = computed(() => document.value['shape'] as (Document & { kind: string }) | undefined)
@@ -71,6 +73,16 @@ function setPattern(kind: string): void {
   const grid = { kind, columns: 2, rows: 1, dx: apart, dy: apart }
   const around = { kind, count: 6, x: document.value['x'] ?? '0', y: document.value['y'] ?? '0' }
   void job.put(`${props.path}/pattern`, kind === 'grid' ? grid : kind === 'around' ? around : null)
+}
+
+/** Copies are sent together: forty at ten millimetres may not fit, forty at three may, whichever is typed first. */
+const typedCopies = ref<Document>({})
+watch(pattern, () => (typedCopies.value = {}))
+
+function setCopies({ name, kind }: FieldInfo, value: unknown): void {
+  const given = kind === 'length' ? { text: String(value), unit: settings.unit } : value
+  typedCopies.value = { ...typedCopies.value, [name]: given }
+  void job.put(`${props.path}/pattern`, { ...pattern.value, ...typedCopies.value })
 }
 
 function setCorner(name: string, on: boolean): void {
@@ -133,6 +145,7 @@ function setCorner(name: string, on: boolean): void {
       :info="info"
       :path="`${path}/pattern`"
       :value="valueIn(pattern, info)"
+      :send="setCopies"
     />
   </form>
 </template>

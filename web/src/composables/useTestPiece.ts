@@ -1,3 +1,4 @@
+import { useStorage } from '@vueuse/core'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 import {
@@ -47,12 +48,12 @@ const KEPT_AT = 'notebook drafts'
  */
 export function useTestPiece(asked: () => { machine: number; stock: number; way: Way } | null) {
   const settings = useSettings()
-  const drafts = reactive<Record<string, Draft>>(JSON.parse(localStorage.getItem(KEPT_AT) ?? '{}'))
+  const drafts = useStorage<Record<string, Draft>>(KEPT_AT, {}, localStorage, { deep: true, flush: 'sync' })
   const key = computed(() => {
     const now = asked()
     return now ? `${now.machine}/${now.stock}/${now.way}` : ''
   })
-  const draft = computed(() => (drafts[key.value] ??= EMPTY()))
+  const draft = computed(() => (drafts.value[key.value] ??= EMPTY()))
 
   const piece = shallowRef<Piece | null>(null)
   const read = shallowRef<PieceRead | null>(null)
@@ -63,8 +64,6 @@ export function useTestPiece(asked: () => { machine: number; stock: number; way:
   let looks = 0
   /** Readings as the core took them, in mm: those typed, once they are good. */
   const measured = reactive<Record<ReadingsName, number[]>>({ row: [], hole: [], plug: [] })
-
-  watch(drafts, () => localStorage.setItem(KEPT_AT, JSON.stringify(drafts)))
 
   const body = computed<PieceIn | null>(() => {
     const now = asked()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useStorage } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
@@ -25,6 +26,7 @@ const router = useRouter()
 const workshop = useWorkshop()
 const choices = useChoices()
 const seed = ref('1')
+const last = useStorage('notebook', { stock: 0, machine: 0 })
 
 const WAYS: Record<Way, [string, string]> = {
   slats: ['Row of slats', 'the kerf, most exactly'],
@@ -40,8 +42,8 @@ const asked = computed(() => {
   return stock && machine ? { stock, machine, way: way in WAYS ? way : 'slats' } : null
 })
 
-function chosen(name: string, known: readonly { id: number }[] | null): number | null {
-  const wanted = [route.query[name], localStorage.getItem(`notebook ${name}`)].map(Number)
+function chosen(name: 'stock' | 'machine', known: readonly { id: number }[] | null): number | null {
+  const wanted = [route.query[name], last.value[name]].map(Number)
   return (wanted.find((id) => known?.some((one) => one.id === id)) || known?.[0]?.id) ?? null
 }
 
@@ -51,8 +53,7 @@ function choose(changes: Record<string, string | number>): void {
 
 watch(asked, (now) => {
   if (!now) return
-  localStorage.setItem('notebook stock', String(now.stock))
-  localStorage.setItem('notebook machine', String(now.machine))
+  last.value = { stock: now.stock, machine: now.machine }
 })
 
 const test = useTestPiece(() => asked.value)
