@@ -16,6 +16,7 @@ import {
   type Style,
 } from './units'
 import lists from '../../tests/files/pasted-lists.json'
+import sentences from '../../tests/files/sentences.json'
 
 const MM: Style = { unit: 'mm', locale: 'en-GB', finest: 0 }
 const IN: Style = { ...MM, unit: 'in' }
@@ -91,6 +92,14 @@ describe('sentences of the core', () => {
     expect(sentenceText(sentence, IN)).toBe('An edge of 1 in has no room for three fingers of 0.36 in.')
     expect(sentenceText('12.7 mm/s', { ...IN, finest: 64 })).toBe('1/2 in/s')
   })
+
+  it.each(sentences.sentences)(
+    'are said as the core says them on paper: $said',
+    ({ text, unit, finest, mark, said }) => {
+      const style = { unit, finest, locale: mark === ',' ? 'de-DE' : 'en-GB' } as Style
+      expect(sentenceText(text, style)).toBe(said)
+    },
+  )
 
   it('leave other words alone', () => {
     expect(sentenceText('3 mmx and 4 fingers', IN)).toBe('3 mmx and 4 fingers')

@@ -48,7 +48,7 @@ function makeOwn(placement: string): void {
 
 <template>
   <section>
-    <h3 v-if="findings.length">Found</h3>
+    <h2 v-if="findings.length">Found</h2>
     <ul>
       <li v-for="group in groups" :key="group.key" :class="group.first.severity">
         <p>
@@ -89,7 +89,7 @@ function makeOwn(placement: string): void {
 section {
   padding-top: 12px;
 }
-h3 {
+h2 {
   padding: 0 18px 6px;
 }
 section > ul > li {

@@ -12,7 +12,7 @@ const rows = computed(() => job.design?.ledger[props.subject] ?? [])
 
 <template>
   <section v-if="rows.length">
-    <h3>{{ title }}</h3>
+    <h2>{{ title }}</h2>
     <p v-if="about" class="small second about">{{ about }}</p>
     <ul>
       <FigureRow v-for="row in rows" :key="row.key" :row="row" :subject="subject" />
@@ -25,7 +25,7 @@ const rows = computed(() => job.design?.ledger[props.subject] ?? [])
 section {
   padding-top: 12px;
 }
-h3 {
+h2 {
   padding: 0 18px 3px;
 }
 .about {

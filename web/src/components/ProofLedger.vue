@@ -32,7 +32,7 @@ const proud = computed(() => {
 
 <template>
   <section>
-    <h3>Parts, deviation from nominal</h3>
+    <h2>Parts, deviation from nominal</h2>
     <ul>
       <li v-for="part in proof.parts" :key="`${part.part}-${part.copy}`">
         <OkTick :ok="part.ok" :provided="say.sentence(proof.provided)" />
@@ -48,7 +48,7 @@ const proud = computed(() => {
         </span>
       </li>
     </ul>
-    <h3>Joints, clearance as cut</h3>
+    <h2>Joints, clearance as cut</h2>
     <p v-if="proud" class="small second about">
       Tabs and fingers stand up to {{ fine(proud.thin) }} proud where the board is thinnest, and up to
       {{ fine(-proud.thick) }} short where it is thickest.
@@ -69,7 +69,7 @@ const proud = computed(() => {
 </template>
 
 <style scoped>
-h3 {
+h2 {
   padding: 14px 18px 4px;
 }
 .about {

@@ -69,7 +69,8 @@ const COPIES: Option[] = [
 /** Two copies as far apart as two of what is drawn, so that the next count fits, whatever the size. */
 function setPattern(kind: string): void {
   const size = typed(shape.value?.['width'] ?? shape.value?.['diameter'] ?? shape.value?.['height'])
-  const apart = { text: size.text ? `2*(${size.text})` : '10', unit: size.unit }
+  const plain = Number(size.text.replace(',', '.'))
+  const apart = { text: !size.text ? '10' : plain ? String(2 * plain) : `2*(${size.text})`, unit: size.unit }
   const grid = { kind, columns: 2, rows: 1, dx: apart, dy: apart }
   const around = { kind, count: 6, x: document.value['x'] ?? '0', y: document.value['y'] ?? '0' }
   void job.put(`${props.path}/pattern`, kind === 'grid' ? grid : kind === 'around' ? around : null)

@@ -59,7 +59,7 @@ onChange((files) => {
 
 <template>
   <section v-if="choices.choices">
-    <h3>Steps of {{ part.title }}</h3>
+    <h2>Steps of {{ part.title }}</h2>
     <ol ref="list">
       <StepItem v-for="step in part.steps" :key="step.id" :part="part" :step="step" />
     </ol>
@@ -80,7 +80,7 @@ section {
   position: relative;
   padding-top: 6px;
 }
-h3 {
+h2 {
   padding: 10px 18px 4px;
 }
 ol {

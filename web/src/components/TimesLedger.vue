@@ -22,9 +22,9 @@ const title = (id: string) => job.design!.parts.find((part) => part.id === id)?.
 
 <template>
   <section v-for="sheet in proof.times" :key="sheet.number">
-    <h3>
+    <h2>
       Sheet {{ sheet.number }}, about <span class="figure">{{ say.time(sheet.seconds) }}</span>
-    </h3>
+    </h2>
     <p class="small second about">
       {{ proof.own_speeds ? 'At this machine’s speeds' : 'At default speeds for such a machine' }}
     </p>
@@ -52,7 +52,7 @@ const title = (id: string) => job.design!.parts.find((part) => part.id === id)?.
 </template>
 
 <style scoped>
-h3 {
+h2 {
   padding: 14px 18px 2px;
 }
 .about {

@@ -1,12 +1,19 @@
 import { useEventListener } from '@vueuse/core'
+import { ref } from 'vue'
+
+/** Whether the list of all keys is open. */
+export const keysShown = ref(false)
 
 /** What the keys of a page do; fields keep theirs. */
 export interface Acts {
-  undo: () => void
-  redo: () => void
+  undo?: () => void
+  redo?: () => void
   escape?: () => void
   help?: () => void
 }
+
+const COMMANDS: Record<string, keyof Acts> = { z: 'undo', y: 'redo' }
+const PLAIN: Record<string, keyof Acts> = { escape: 'escape', '?': 'help' }
 
 export function useShortcuts(act: Acts): void {
   function onKey(event: KeyboardEvent): void {
@@ -19,11 +26,10 @@ export function useShortcuts(act: Acts): void {
       return
     const key = event.key.toLowerCase()
     const command = event.ctrlKey || event.metaKey
-    if (command && key === 'z') (event.shiftKey ? act.redo : act.undo)()
-    else if (command && key === 'y') act.redo()
-    else if (!command && key === 'escape' && act.escape) act.escape()
-    else if (!command && key === '?' && act.help) act.help()
-    else return
+    const wanted = command ? COMMANDS[key === 'z' && event.shiftKey ? 'y' : key] : PLAIN[key]
+    const run = wanted && act[wanted]
+    if (!run) return
+    run()
     event.preventDefault()
   }
   useEventListener(window, 'keydown', onKey)

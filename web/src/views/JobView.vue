@@ -13,14 +13,13 @@ import RouteColumn from '../components/RouteColumn.vue'
 import TitleLine from '../components/TitleLine.vue'
 import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
-import { useShortcuts } from '../composables/useShortcuts'
+import { keysShown, useShortcuts } from '../composables/useShortcuts'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 
 const ConflictDialog = defineAsyncComponent(() => import('../components/ConflictDialog.vue'))
 const ActsMenu = defineAsyncComponent(() => import('../components/ActsMenu.vue'))
 const HistoryDialog = defineAsyncComponent(() => import('../components/HistoryDialog.vue'))
-const KeysDialog = defineAsyncComponent(() => import('../components/KeysDialog.vue'))
 
 /** A job's frame: title line, basis strip, route, the stop itself, parts rail. */
 const job = useJob()
@@ -28,13 +27,11 @@ const say = useSay()
 const route = useRoute()
 const { problem: failed, tell } = useProblem()
 const remembering = ref(false)
-const keys = ref(false)
 
 useShortcuts({
   undo: () => job.design?.can_undo && void job.undo(),
   redo: () => job.design?.can_redo && void job.redo(),
   escape: () => (job.selected = ''),
-  help: () => (keys.value = true),
 })
 
 const open = () => tell(() => job.open(Number(route.params['id'])))
@@ -83,7 +80,7 @@ const said = computed(() => {
           <ElButton class="quiet" size="small" :disabled="!job.design.can_redo" @click="job.redo"
             >Redo</ElButton
           >
-          <ElButton class="quiet" size="small" aria-label="Keys" title="Keys (?)" @click="keys = true"
+          <ElButton class="quiet" size="small" aria-label="Keys" title="Keys (?)" @click="keysShown = true"
             >?</ElButton
           >
         </template>
@@ -118,7 +115,6 @@ const said = computed(() => {
     <ActsMenu v-if="job.menuAt && job.selected" :key="job.menuAt.join()" />
     <ConflictDialog v-if="job.conflict" />
     <HistoryDialog v-if="remembering && job.design" @close="remembering = false" />
-    <KeysDialog v-if="keys" @close="keys = false" />
   </div>
 </template>
 

@@ -85,7 +85,7 @@ const sorted = computed(() => {
         <p>{{ say.sentence(lost.why) }}</p>
         <p class="small second">{{ say.sentence(lost.fix) }}</p>
       </section>
-      <h3 v-if="title" class="selected">{{ title }}</h3>
+      <h2 v-if="title" class="selected">{{ title }}</h2>
       <JointEditor />
       <LedgerPanel v-if="mate" :subject="`joint:${mate.id}`" title="Its numbers" :about="mate.about">
         <p v-if="proved?.clearance" class="proved">
