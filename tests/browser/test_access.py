@@ -12,7 +12,7 @@ import pytest
 from browser_steps import change, choice, choose, go, part
 from playwright.sync_api import Browser, Page, expect
 
-pytestmark = pytest.mark.xdist_group("browser")
+pytestmark = pytest.mark.xdist_group("second browser")
 
 AXE = Path(__file__).resolve().parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]

@@ -8,7 +8,7 @@ import pytest
 from browser_steps import change, go
 from playwright.sync_api import expect
 
-pytestmark = pytest.mark.xdist_group("browser")
+pytestmark = pytest.mark.xdist_group("second browser")
 
 
 def test_an_edit_without_a_connection_is_kept_through_other_stops_and_sent(open_tray):

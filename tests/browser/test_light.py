@@ -10,7 +10,7 @@ import pytest
 from browser_steps import go, part
 from playwright.sync_api import Page, expect
 
-pytestmark = pytest.mark.xdist_group("browser")
+pytestmark = pytest.mark.xdist_group("second browser")
 
 DIST = Path(__file__).resolve().parents[2] / "web" / "dist"
 HOME_BYTES = 200_000

@@ -53,7 +53,9 @@ function choose(changes: Record<string, string | number>): void {
 
 watch(asked, (now) => {
   if (!now) return
-  last.value = { stock: now.stock, machine: now.machine }
+  // Only what is another: what is asked follows from it.
+  if (last.value.stock !== now.stock) last.value.stock = now.stock
+  if (last.value.machine !== now.machine) last.value.machine = now.machine
 })
 
 const test = useTestPiece(() => asked.value)
