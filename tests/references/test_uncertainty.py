@@ -37,7 +37,7 @@ def test_one_reading_is_not_surer_than_two_that_differ_as_readings_do():
     one = kerf_of_slats(100, 10, [98.6])
     assert one.standard == pytest.approx(0.02 / 10, rel=0.02)
     assert one.lone
-    assert "Measure it again" in one.notes[0]
+    assert "Measure it at least twice" in one.notes[0]
     assert kerf_of_slats(100, 10, [98.6, 98.61]).notes == ()
     assert kerf_of_plug([20.14], [19.86, 19.87]).notes
     assert kerf_of_plug([20.14], [19.86]).standard == pytest.approx(0.02 / math.sqrt(2), rel=0.02)

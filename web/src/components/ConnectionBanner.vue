@@ -24,7 +24,7 @@ function changes(): string {
     You are no longer signed in. {{ changes() }}
     <ElButton size="small" @click="signing = true">Sign in</ElButton>
   </div>
-  <div v-else-if="!connection.online || connection.waiting" class="banner" role="alert">
+  <div v-else-if="!connection.online || connection.waiting || connection.wanted" class="banner" role="alert">
     No connection to the server. {{ changes() }}
     <template v-if="connection.wanted">The page you asked for opens once there is one.</template>
     <ElButton v-if="connection.waiting" size="small" @click="sendAgain">Send now</ElButton>
