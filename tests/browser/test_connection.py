@@ -19,7 +19,7 @@ def test_an_edit_without_a_connection_is_kept_through_other_stops_and_sent(open_
     change(open_tray, "width", "160")
     banner = open_tray.get_by_role("alert").filter(has_text="No connection")
     expect(banner).to_contain_text("Your change is kept here and will be sent.")
-    expect(open_tray.get_by_role("banner")).to_contain_text("not saved yet")
+    expect(open_tray.locator(".title-line")).to_contain_text("not saved yet")
     go(open_tray, "Measure")
     expect(open_tray.get_by_role("heading", name="Measure")).to_be_visible()
     open_tray.context.set_offline(False)
@@ -44,12 +44,12 @@ def test_a_session_that_ended_is_taken_up_where_it_was(open_tray):
     change(open_tray, "width", "170")
     banner = open_tray.get_by_role("alert").filter(has_text="You are no longer signed in")
     expect(banner).to_contain_text("Your change is kept here and will be sent.")
-    expect(open_tray.get_by_role("banner")).not_to_contain_text("Wren")
+    expect(open_tray.locator(".title-line")).not_to_contain_text("Wren")
     banner.get_by_role("button", name="Sign in").click()
     open_tray.get_by_role("dialog").get_by_role("button", name="Sign in as Wren").click()
     expect(open_tray.get_by_text("inside 170 × 100 × 60")).to_be_visible()
     expect(banner).to_have_count(0)
-    expect(open_tray.get_by_role("banner")).to_contain_text("Wren")
+    expect(open_tray.locator(".title-line")).to_contain_text("Wren")
 
 
 def test_a_stop_whose_script_is_gone_after_a_release_loads_the_page_again(open_tray):

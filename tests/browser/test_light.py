@@ -53,14 +53,14 @@ new PerformanceObserver(list => list.getEntries().forEach(e => e.hadRecentInput 
 """
 
 
-@pytest.mark.parametrize("view", ["", "rack", "machines", "notebook", "settings", "shape", "prove"])
+@pytest.mark.parametrize("view", ["", "rack", "machines", "notebook", "settings", "shape", "prove", "hand-over"])
 def test_nothing_jumps_while_a_view_loads(page, app, view):
     """Layout shift as the browser itself counts it."""
     page.get_by_role("link", name=re.compile("Vial carrier")).first.click()
     page.get_by_role("heading", name="Parts, flat").wait_for()
     job = page.url.rsplit("/", 1)[0]
     page.add_init_script(SHIFTS)
-    page.goto(f"{job}/{view}" if view in ("shape", "prove") else f"{app.address}/{view}")
+    page.goto(f"{job}/{view}" if view in ("shape", "prove", "hand-over") else f"{app.address}/{view}")
     page.locator("h1").first.wait_for()
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(300)

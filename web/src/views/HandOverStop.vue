@@ -100,7 +100,7 @@ function download(file: Export): void {
 <template>
   <StopLayout title="Hand over" :about="`${sheets.length} sheet${sheets.length === 1 ? '' : 's'}`">
     <div class="out">
-      <ElSkeleton v-if="!profiles && !problem" animated :rows="4" />
+      <ElSkeleton v-if="!profiles && !problem" class="profiles" animated :rows="1" />
       <div v-if="profile" class="who">
         <ChoiceField
           label="For"
@@ -151,6 +151,7 @@ function download(file: Export): void {
     <template #ledger>
       <ProofMark />
       <TimesLedger v-if="job.fresh" :proof="job.fresh" />
+      <ElSkeleton v-else-if="job.proofState === 'waiting'" class="times" animated :rows="8" />
       <LedgerPanel
         v-for="board in job.design!.boards"
         :key="board.id"
@@ -175,6 +176,15 @@ function download(file: Export): void {
 }
 .who > .field {
   width: 15rem;
+}
+/* As high as what comes in their place: nothing below them jumps. */
+.profiles {
+  height: 3.7rem;
+  margin-bottom: 14px;
+}
+.times {
+  height: 23rem;
+  padding: 14px 18px;
 }
 .editor {
   margin-bottom: 16px;
