@@ -296,7 +296,11 @@ def show_cards(designs: list[Design]) -> list[out.DesignCard]:
     started = process_time()
     stocks = {str(row.pk): row.document for row in Stock.objects.filter(removed=None)}
     machines = {str(row.pk): row.document for row in Machine.objects.filter(removed=None)}
-    proved = set(Revision.objects.filter(design__in=designs, proof__isnull=False).values_list("design_id", flat=True))
+    proved = set(
+        Revision.objects.filter(design__in=designs, proof__release=verdicts.release()).values_list(
+            "design_id", flat=True
+        )
+    )
     cards = []
     for design in designs:
         head = head_of(design)

@@ -6,10 +6,12 @@ from __future__ import annotations
 from contextlib import suppress
 from datetime import datetime
 from functools import cache
+from hashlib import sha256
 from importlib.metadata import version
-from pathlib import PurePath
+from pathlib import Path, PurePath
 from typing import Any
 
+import lean_notch
 from django.db import DatabaseError
 from django.utils import timezone
 
@@ -65,4 +67,13 @@ def said(verdict: Verdict | None) -> str:
 
 @cache
 def release() -> str:
-    return version("lean-notch")
+    """Of the core as it runs: its version, and what its sources say, since a version may stay while they change."""
+    return f"{version('lean-notch')}+{fingerprint(Path(lean_notch.__file__).parent)}"
+
+
+def fingerprint(folder: Path) -> str:
+    """Another one for any other content of the Python files below a folder."""
+    found = sha256()
+    for file in sorted(folder.rglob("*.py")):
+        found.update(f"{file.relative_to(folder)}\0".encode() + file.read_bytes() + b"\0")
+    return found.hexdigest()[:16]

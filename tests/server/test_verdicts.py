@@ -38,7 +38,7 @@ def test_the_proof_of_one_revision_is_not_told_of_the_next(wren, tray, proved):
 
 def test_what_another_release_proved_is_not_told(wren, tray, proved, monkeypatch):
     monkeypatch.setattr(verdicts, "release", lambda: "of tomorrow")
-    assert card(wren)["proof"] is None
+    assert (card(wren)["proof"], card(wren)["proved_before"]) == (None, False)
     assert "Not proved." in wren.get(f"/api/designs/{tray['id']}/job-sheet").content.decode()
 
 
@@ -91,3 +91,11 @@ def test_others_see_the_name_that_a_maker_chose(wren, tray):
     newest = wren.get(f"/api/designs/{tray['id']}/history").json()[0]
     assert newest["by"] == "Wren of the shed"
     assert wren.get("/api/session").json()["name"] == "Wren"  # signing in stays as it is
+
+
+def test_a_core_whose_sources_changed_is_another_release_whatever_its_version_says(tmp_path):
+    (tmp_path / "proof.py").write_text("KERF = 1")
+    before = verdicts.fingerprint(tmp_path)
+    assert verdicts.fingerprint(tmp_path) == before
+    (tmp_path / "proof.py").write_text("KERF = 2")
+    assert verdicts.fingerprint(tmp_path) != before

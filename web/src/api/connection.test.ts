@@ -44,6 +44,13 @@ describe('a change that must get through', () => {
     expect(await sent).toBe('saved')
   })
 
+  it('leaves no word of a lost connection behind once the machine is online again', () => {
+    window.dispatchEvent(new Event('offline'))
+    expect(connection.online).toBe(false)
+    window.dispatchEvent(new Event('online'))
+    expect(connection.online).toBe(true)
+  })
+
   it('takes the token of a session that began in another window, once', async () => {
     const renew = vi.fn().mockResolvedValue(undefined)
     renewWith(renew)

@@ -81,7 +81,7 @@ export async function sure<T>(ask: () => Promise<T>): Promise<T> {
 }
 
 if (typeof window !== 'undefined') {
-  window.addEventListener('online', sendAgain)
+  window.addEventListener('online', () => ((connection.online = true), sendAgain()))
   window.addEventListener('offline', () => (connection.online = false))
   window.addEventListener('beforeunload', (event) => connection.waiting && event.preventDefault())
 }

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { isChanges, merged } from '../api/changes'
-import { api, Problem, type Changes, type Design, type Edit, type News } from '../api/client'
+import { api, Problem, type Changes, type Design, type Edit, type News, type Unit } from '../api/client'
 import { sure } from '../api/connection'
 import { oneByOne } from '../line'
 import { changedBetween, NOTHING_CHANGED } from './changed'
@@ -67,7 +67,7 @@ export const useJob = defineStore('job', () => {
     const found = await api.design(id)
     if (asked !== opened) return // another job was opened meanwhile
     show(found)
-    for (const edits of unsentOf(id)) void edit(...edits)
+    for (const { edits, unit } of unsentOf(id)) void send(edits, unit)
   }
 
   function close(): void {
@@ -114,17 +114,20 @@ export const useJob = defineStore('job', () => {
     ask: (current: Design) => Promise<Design | Changes>,
     onConflict: (problem: Problem) => void = takeTheirs,
   ): Promise<boolean> {
+    const asked = design.value
     const run = async (): Promise<boolean> => {
-      if (!design.value) return false
+      if (!asked) return false
       busy.value++
+      const { id } = asked
       try {
-        const { id } = design.value
-        const answer = await ask(design.value)
+        // What waited in line goes to the job that it was typed in, whichever is open by now.
+        const answer = await ask(design.value?.id === id ? design.value : asked)
         if (design.value?.id !== id) return false // another job was opened meanwhile
         show(isChanges(answer) ? (merged(design.value, answer) ?? (await api.design(id))) : answer)
         return true
       } catch (error) {
         if (!(error instanceof Problem)) throw error
+        if (design.value?.id !== id) return false
         if (error.code === 'changed-elsewhere') onConflict(error)
         else problem.value = error
         return false
@@ -137,9 +140,13 @@ export const useJob = defineStore('job', () => {
 
   /** Several edits are one revision. What somebody else saved meanwhile stays, unless it gets in the way. */
   function edit(...edits: Edit[]): Promise<boolean> {
-    const { unit } = useSettings()
+    return send(edits, useSettings().unit)
+  }
+
+  /** `unit` is the one that the edits were typed in. */
+  function send(edits: Edit[], unit: Unit): Promise<boolean> {
     const id = design.value?.id ?? 0
-    const kept = keepUnsent(id, edits)
+    const kept = keepUnsent(id, { edits, unit })
     return inLine(
       (current) => sure(() => api.edit(current, edits, unit)),
       (found) => (conflict.value = { edits, problem: found }),

@@ -39,10 +39,12 @@ export function useProving(design: ShallowRef<Design | null>) {
     const asked = design.value
     if (!asked || asked.problem || fresh.value) return
     const unwanted = () => design.value?.id !== asked.id || design.value.moves !== asked.moves
-    problem.value = null
+    /** A task of an older state or another job is none of this one's. */
+    const watch = (now: Task | null) => void (unwanted() || (task.value = now))
+    problem.value = task.value = null
     try {
       const ask = () => api.proof(asked.id)
-      const answer = await whole(ask, { watch: (now) => (task.value = now), unwanted, again: true })
+      const answer = await whole(ask, { watch, unwanted, again: true })
       if (answer && design.value?.id === asked.id && answer.moves === design.value.moves) proof.value = answer
     } catch (error) {
       if (!(error instanceof Problem)) throw error
@@ -51,7 +53,7 @@ export function useProving(design: ShallowRef<Design | null>) {
   }
 
   function forget(): void {
-    proof.value = problem.value = null
+    proof.value = problem.value = task.value = null
   }
 
   return { proof, fresh, state, task, problem, prove, forget }

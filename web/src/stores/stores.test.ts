@@ -69,6 +69,24 @@ describe('the open job', () => {
     expect(edit.mock.calls.map(([held]) => held.moves)).toEqual([1, 2, 3])
   })
 
+  it('sends what waited in line to the job that it was typed in, though another is open by then', async () => {
+    const job = useJob()
+    await job.open(1)
+    let answer!: () => void
+    const held = new Promise<void>((done) => (answer = done))
+    const edit = vi.spyOn(api, 'edit').mockImplementation(async (at) => {
+      await held
+      return { ...design(at.moves + 1, 150), id: at.id }
+    })
+    const both = [job.put('answers/width', '160'), job.put('answers/depth', '90')]
+    vi.spyOn(api, 'design').mockResolvedValue({ ...design(7, 99), id: 2 })
+    await job.open(2)
+    answer()
+    await Promise.all(both)
+    expect(edit.mock.calls.map(([at]) => at.id)).toEqual([1, 1])
+    expect([job.design?.id, job.design?.moves]).toEqual([2, 7])
+  })
+
   it('takes what changed into what it holds, and asks for all where that does not go', async () => {
     const job = useJob()
     await job.open(1)

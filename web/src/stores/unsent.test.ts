@@ -1,9 +1,8 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 
-import type { Edit } from '../api/client'
-import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
+import { forgetUnsent, keepUnsent, unsentOf, type Unsent } from './unsent'
 
-const WIDTH: Edit[] = [{ verb: 'put', path: 'answers/width', value: '160' }]
+const WIDTH: Unsent = { edits: [{ verb: 'put', path: 'answers/width', value: '6.5' }], unit: 'in' }
 
 describe('edits that were not answered', () => {
   beforeEach(() => sessionStorage.clear())

@@ -34,8 +34,12 @@ async function look(file: File): Promise<void> {
   name.value = file.name
   busy.value = true
   await tell(async () => {
-    const found = await whole(() => api.check(file), { watch: (now) => (task.value = now), unwanted })
-    if (found && !unwanted()) check.value = found
+    try {
+      const found = await whole(() => api.check(file), { watch: (now) => (task.value = now), unwanted })
+      if (found && !unwanted()) check.value = found
+    } catch (error) {
+      if (!unwanted()) throw error // else it is of a file that another one has replaced
+    }
   })
   if (mine === looks) busy.value = false
 }
