@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Literal
 
 from PIL import Image, ImageDraw
-from playwright.sync_api import Browser, Locator, Page, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, ViewportSize, sync_playwright
 from running_app import BROWSER_ARGS, ROOT, running_app
 
 OUT = ROOT / "docs" / "screenshots"
@@ -41,6 +41,9 @@ def retake(browser: Browser) -> None:
     with running_app() as app:
         page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
         for name in take_all(page, app.address):
+            page.screenshot(path=str(OUT / f"{name}.png"))
+            print(OUT.relative_to(Path.cwd()) / f"{name}.png")
+        for name in take_phone(page, app.address):
             page.screenshot(path=str(OUT / f"{name}.png"))
             print(OUT.relative_to(Path.cwd()) / f"{name}.png")
 
@@ -77,13 +80,15 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     page.get_by_role("button", name="Sign in as Wren").wait_for()
     yield "sign-in"
     page.get_by_role("button", name="Sign in as Wren").click()
-    page.get_by_role("link", name="Vial carrier").wait_for()
-    page.get_by_role("link", name="Vial carrier").click()
-    proved(page)
-    page.get_by_role("link", name="Lean Notch, all jobs").click()
-    page.get_by_role("link", name="Vial carrier").wait_for()
+    page.get_by_role("article", name="Seed tray").wait_for()
     settle(page)
     yield "home"
+    page.get_by_role("region", name="Start something").get_by_role("link", name=re.compile("^Open tray")).click()
+    page.get_by_role("button", name="Width inside 150.00, change").click()
+    page.keyboard.type("2*90 + 2")
+    page.get_by_text("= 182.00 mm").wait_for()
+    settle(page)
+    yield "start"
     page.goto(f"{address}/check")
     page.locator("input[type=file]").set_input_files(ROOT / "demo" / "dip-net.dxf")
     page.get_by_text("Do not cut it as it is").wait_for()
@@ -94,8 +99,7 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     settle(page)
     yield "settings"
     page.goto(address)
-    page.get_by_role("link", name="Vial carrier").click()
-    proved(page)
+    open_job(page)
     settle(page)
     yield "shape"
     page.get_by_role("region", name="Parts").get_by_role("button", name="Front").click()
@@ -107,21 +111,14 @@ def take_all(page: Page, address: str) -> Iterator[str]:
         page.locator(f"nav a[href$='/{stop}']").click()
         settle(page)
         yield stop
-    page.get_by_role("button", name="How it is written").click()
-    settle(page)
-    yield "hand-over-profile"
     page.locator("nav a[href$='/measure']").click()
     yield from take_bases(page)
     yield from take_workshop(page)
     page.get_by_role("link", name="Lean Notch, all jobs").click()
-    page.get_by_role("link", name="Vial carrier").click()
-    proved(page)
+    open_job(page)
     page.locator("nav a[href$='/prove']").click()
     settle(page)
     yield "prove"
-    page.get_by_role("button", name="Show a corner").click()
-    settle(page)
-    yield "prove-corner"
     page.locator("nav a[href$='/shape']").click()
     page.get_by_role("button", name=re.compile("^width .*, change$")).click()
     page.locator("[data-field='answers/width']").fill("165")
@@ -131,6 +128,32 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     page.get_by_role("dialog").get_by_text("Set width to 165 mm").wait_for()
     settle(page)
     yield "history"
+
+
+def open_job(page: Page) -> None:
+    page.get_by_role("link", name="Vial carrier").click()
+    page.locator("nav a[href$='/shape']").click()
+    proved(page)
+
+
+def take_phone(page: Page, address: str) -> Iterator[str]:
+    """What is made for one hand, at the rack."""
+    page.set_viewport_size(PHONE)
+    boards = page.evaluate("fetch('/api/stocks').then(answer => answer.json())")
+    board = next(one["id"] for one in boards if one["document"]["name"] == "Poplar ply")
+    page.goto(f"{address}/rack/{board}/measure")
+    for reading in ("3.05", "3.07", "3.31", "3.02"):
+        page.get_by_role("button", name="Type it").click()
+        page.get_by_label("Reading", exact=True).fill(reading)
+        page.keyboard.press("Enter")
+        page.locator(".go").click()
+    page.get_by_role("button", name=re.compile(r"^\+")).click()
+    page.get_by_text("is far from the others").wait_for()
+    settle(page)
+    yield "phone"
+
+
+PHONE = ViewportSize(width=390, height=844)
 
 
 def proved(page: Page) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import pytest
+from browser_steps import start
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 from running_app import BROWSER_ARGS, RunningApp, running_app
 
@@ -38,7 +39,7 @@ def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
     page.on("pageerror", lambda error: errors.append(str(error)))
     page.goto(app.address)
     page.get_by_role("button", name="Sign in as Wren").click()
-    page.get_by_role("heading", name="Jobs", exact=True).wait_for()
+    page.get_by_role("heading", name="On the table", exact=True).wait_for()
     yield page
     context.close()
     assert errors == []
@@ -47,8 +48,5 @@ def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
 @pytest.fixture
 def open_tray(page: Page) -> Page:
     """On the Shape stop of a tray of this test's own."""
-    page.get_by_role("button", name="New job").click()
-    page.get_by_role("dialog").get_by_label("Name").fill("Specimen tray")
-    page.get_by_role("button", name="Start", exact=True).click()
-    page.get_by_role("heading", name="Parts, flat").wait_for()
+    start(page, "Specimen tray")
     return page

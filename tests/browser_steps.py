@@ -12,6 +12,39 @@ def go(page: Page, stop: str) -> None:
     page.get_by_role("navigation", name="Route").get_by_role("link", name=re.compile(f"^{stop}")).click()
 
 
+def recipe(page: Page) -> Locator:
+    """The tray on the shelf."""
+    return page.get_by_role("region", name="Start something").get_by_role("link", name=re.compile("^Open tray"))
+
+
+def start(page: Page, name: str, board: str = "") -> None:
+    """A tray from the shelf, as it comes."""
+    recipe(page).click()
+    page.get_by_label("Name", exact=True).fill(name)
+    if board:
+        page.get_by_role("button", name=re.compile("^Board: ")).click()
+        page.get_by_role("menuitem", name=re.compile(f"^{re.escape(board)}")).click()
+    page.get_by_role("button", name="Start this tray").click()
+    page.get_by_role("heading", name="Parts, flat").wait_for()
+
+
+def save(page: Page, format_name: str = "") -> Locator:
+    """The strong action of Hand over; in another format than its receiver's, if one is named."""
+    if format_name:
+        page.get_by_role("button", name=re.compile("^Format: ")).click()
+        page.get_by_role("menuitem", name=re.compile(f"^{format_name}( R2000| layers.*| for older.*)?$")).click()
+    button = page.get_by_role("button", name=re.compile("^Save "))
+    button.and_(page.locator(":enabled")).first.wait_for()
+    return button.first
+
+
+def open_job(page: Page, name: str) -> None:
+    """A job of the table, at Shape."""
+    page.get_by_role("link", name=name, exact=True).first.click()
+    page.locator("nav a[href$='/shape']").click()
+    page.get_by_role("heading", name="Parts, flat").wait_for()
+
+
 def workshop(page: Page, name: str) -> None:
     page.get_by_role("navigation", name="Workshop").get_by_role("link", name=name).click()
 

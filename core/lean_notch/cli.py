@@ -19,6 +19,7 @@ from .cli_files import (
     outlines,
     outlines_beside,
     put,
+    put_bytes,
     put_text,
     read,
     ring,
@@ -99,9 +100,12 @@ def _parser() -> argparse.ArgumentParser:
     export.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder for the files; made if missing")
     export.set_defaults(run=_export)
     sheet = commands.add_parser(
-        "job-sheet", help="a page for beside the machine", description="Parts, work, times: a page of HTML to print."
+        "job-sheet",
+        help="a page for beside the machine",
+        description="The sheet as it lies, parts, work, times: a page to print, HTML or PDF.",
     )
-    sheet.add_argument("--out", type=Path, metavar="FILE", help="where to write it; stdout if left out")
+    sheet.add_argument("--out", type=Path, metavar="FILE", help="where to write it, HTML or .pdf; stdout if left out")
+    sheet.add_argument("--paper", default="A4", help="A3, A4, A5, Letter, or WxH in mm (default: A4)")
     sheet.set_defaults(run=_job_sheet)
     for command in (build, lay_out, export, sheet):
         command.add_argument("design", type=Path, metavar="DESIGN", help="a design or a job's document")
@@ -270,10 +274,19 @@ def _export(arguments: argparse.Namespace) -> int:
 
 
 def _job_sheet(arguments: argparse.Namespace) -> int:
+    from .formats.paper import page_size
+    from .formats.paper_html import write_html
     from .job import compute
     from .job_sheet import job_sheet
 
-    put_text(job_sheet(compute(job(arguments), outlines=outlines(arguments))), arguments.out)
+    paper = job_sheet(compute(job(arguments), outlines=outlines(arguments)))
+    size = page_size(arguments.paper)
+    if arguments.out and arguments.out.suffix.lower() == ".pdf":
+        from .formats.paper_pdf import write_pdf_paper
+
+        put_bytes(write_pdf_paper(paper, size), arguments.out)
+    else:
+        put_text(write_html(paper, size), arguments.out)
     return 0
 
 

@@ -109,7 +109,7 @@ def _route(arguments: argparse.Namespace) -> int:
     from .route import route
 
     result = compute(job(arguments), outlines=outlines(arguments))
-    stops = route(result, prove_job(result) if arguments.prove else None)
+    stops = route(result, prove_job(result).said if arguments.prove else None)
     lines = [f"{stop.title}: {stop.line}{f' ({stop.wants})' if stop.wants else ''}" for stop in stops]
     say(arguments, [asdict(stop) for stop in stops], lines)
     return 0

@@ -141,6 +141,13 @@ def put_text(text: str, out: Path | None) -> None:
         raise unwritable(error, out) from None
 
 
+def put_bytes(data: bytes, out: Path) -> None:
+    try:
+        out.write_bytes(data)
+    except OSError as error:
+        raise unwritable(error, out) from None
+
+
 def unwritable(error: OSError, path: Path) -> NotchError:
     """The error for a place that cannot be written to."""
     return MissingInput(f"{path} cannot be written: {error.strerror}.", fix="Choose a folder that you may write to.")

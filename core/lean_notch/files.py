@@ -5,16 +5,16 @@ from __future__ import annotations
 import re
 import unicodedata
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import get_args
 
-from .cutting import Profile, SheetPlan, plan_part
+from .cutting import SheetPlan, plan_part
+from .cutting.profile import FileFormat as FileFormat
 from .formats.dxf_write import write_dxf
 from .formats.frame import only
 from .formats.svg_write import write_svg
 from .job import Job, Result
 from .units import rounded, say_mm
 
-FileFormat = Literal["svg", "dxf", "dxf-r12", "pdf"]
 FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)
 
 
@@ -49,8 +49,29 @@ def slug(text: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60] or "job"
 
 
+@dataclass(frozen=True)
+class Planned:
+    """A file before it is written: its name, what it is of in words, and the plan that goes into it."""
+
+    name: str
+    what: str
+    plan: SheetPlan
+    board: str
+    sheet: int = 0
+    part: str = ""
+    operation: str = ""
+
+
 def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
     """The files that the result's profile asks for, the same bytes for the same job."""
+    return tuple(
+        OutFile(one.name, one.sheet, _written(result, one, file_format), one.part, one.operation)
+        for one in planned_files(result, file_format)
+    )
+
+
+def planned_files(result: Result, file_format: FileFormat) -> tuple[Planned, ...]:
+    """What will be written, by the profile's split: of sheets, of operations on a sheet, or of parts."""
     job, profile = result.job, result.profile
     if profile.split == "part":
         return _by_part(result, file_format)
@@ -58,39 +79,38 @@ def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
     for sheet in result.plan.sheets:
         board = result.layout.sheet(sheet.number).board
         if profile.split == "sheet":
-            data = _written(job, f"sheet {sheet.number}", sheet, profile, file_format, board)
-            files.append(OutFile(file_name(job, sheet.number, file_format, board), sheet.number, data))
+            name = file_name(job, sheet.number, file_format, board)
+            files.append(Planned(name, f"sheet {sheet.number}", sheet, board, sheet.number))
             continue
         used = {path.operation for path in sheet.paths}
         for operation in profile.order:
             if operation in used and profile.layers[operation].include:
                 what = f"sheet {sheet.number}, {operation}"
-                data = _written(job, what, only(sheet, [operation]), profile, file_format, board)
                 name = file_name(job, what, file_format, board)
-                files.append(OutFile(name, sheet.number, data, operation=operation))
+                files.append(Planned(name, what, only(sheet, [operation]), board, sheet.number, "", operation))
     return tuple(files)
 
 
-def _by_part(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
+def _by_part(result: Result, file_format: FileFormat) -> tuple[Planned, ...]:
     job, profile = result.job, result.profile
-    files: dict[str, OutFile] = {}
+    files: dict[str, Planned] = {}
     for part in result.build.parts:
         plan = plan_part(part, result.build, job.kerfs[part.board], profile)
         what = f"{part.title} x{part.quantity}"
         name = file_name(job, what, file_format, part.board)
         if name in files:  # two parts of one title
             name = file_name(job, f"{what} {part.id}", file_format, part.board)
-        files[name] = OutFile(name, 0, _written(job, part.title, plan, profile, file_format, part.board), part.id)
+        files[name] = Planned(name, part.title, plan, part.board, 0, part.id)
     return tuple(files.values())
 
 
-def _written(job: Job, what: str, sheet: SheetPlan, profile: Profile, file_format: FileFormat, board: str) -> bytes:
-    basis = job.basis.of(board)
-    title = f"{job.design.name}, {basis.stock.name} {say_mm(basis.thickness, 2)}, {what}"
+def _written(result: Result, one: Planned, file_format: FileFormat) -> bytes:
+    basis, profile = result.job.basis.of(one.board), result.profile
+    title = f"{result.job.design.name}, {basis.stock.name} {say_mm(basis.thickness, 2)}, {one.what}"
     if file_format == "svg":
-        return write_svg(title, sheet, profile).encode()
+        return write_svg(title, one.plan, profile).encode()
     if file_format == "pdf":
         from .formats.pdf_write import write_pdf
 
-        return write_pdf(title, sheet, profile)
-    return write_dxf(sheet, "R12" if file_format == "dxf-r12" else "R2000", profile).encode()
+        return write_pdf(title, one.plan, profile)
+    return write_dxf(one.plan, "R12" if file_format == "dxf-r12" else "R2000", profile).encode()

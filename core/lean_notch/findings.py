@@ -14,12 +14,21 @@ Place = tuple[float, float, float]
 
 
 @dataclass(frozen=True)
+class Mend:
+    """An edit that does away with a finding: in words, and the value that it puts at a path."""
+
+    says: str
+    path: str
+    value: str
+
+
+@dataclass(frozen=True)
 class Finding:
     """Something to stop for, or to look at: where, how much, and what to do.
 
     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
-    others of its kind it stands for. Lengths in texts are "<number> mm".
+    others of its kind it stands for; `mend` is there where one edit mends it. Lengths in texts are "<number> mm".
     """
 
     code: str
@@ -36,6 +45,7 @@ class Finding:
     placement: str = ""
     joint: str = ""
     more: int = 0
+    mend: Mend | None = None
 
 
 _ORDER: dict[Severity, int] = {"stop": 0, "unseen": 1, "look": 2}

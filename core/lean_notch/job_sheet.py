@@ -1,109 +1,118 @@
-"""What lies beside the machine, in words: a computed job and what was set before in, the text of a page out."""
+"""What lies beside the machine: a computed job, what is known of its files and of the machine's settings in; a paper out."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from itertools import chain
 
+from .basis import BoardBasis
+from .basis.notebook import WAY_TITLES
 from .basis.settings import CutSetting, say_setting, settings_for
-from .cutting import Estimate, estimate, say_time
+from .cutting import Estimate, SheetPlan, estimate, say_time
 from .design import BoardNeed
-from .formats.job_sheet import Table, write_job_sheet
+from .formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, Table
 from .geometry import Box
 from .geometry.contour import spans
 from .job import Job, Result
 from .operations import OPERATIONS
 from .reader import Reader
-from .units import say_mm
+from .sheet_drawing import sheet_drawing
+from .units import say_mm, say_within
 
 SMALL_PART_MM = 20.0
 
 Settings = Mapping[str, Sequence[CutSetting]]
 
 
+@dataclass(frozen=True)
+class Written:
+    """What a page says of where it comes from: the maker, the revision, the day (an ISO date), what is known of the proof in
+    words, and the names of the files by sheet, as far as they are known."""
+
+    maker: str = ""
+    revision: int = 0
+    date: str = ""
+    proof: str = ""
+    files: Mapping[int, Sequence[str]] = field(default_factory=dict)
+
+    @property
+    def foot(self) -> str:
+        said = (f"revision {self.revision}" if self.revision else "", self.maker, self.date)
+        return " · ".join(filter(None, said))
+
+
 def job_sheet(
     result: Result,
     settings: Settings = {},  # noqa: B006 - read only
-    proof: str = "",
+    written: Written = Written(),
     reader: Reader = Reader(),  # noqa: B008 - never changed
-) -> str:
-    """The page that lies beside the machine: what is cut of what, how often, and how long it takes; and what each board's
-    machine was set to for such a board before, where `settings` (by board) know it. `proof` is what is known of its proof,
-    in words; lengths are written for `reader`."""
-    job, plan = result.job, result.plan
-    boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
-    times = {one.number: estimate(one, job.basis.of(boards[one.number]).machine.usual) for one in plan.sheets}
-    by_part: dict[str, float] = {}
-    for one in times.values():
-        for part, seconds in one.by_part.items():
-            by_part[part] = by_part.get(part, 0.0) + seconds
-    several = len(job.design.boards) > 1
-    about = [line for board in job.design.boards for line in _about(result, board, times)]
-    about += [_in_all(result, times), *([proof] if proof else [])]
-    parts = Table(
-        "Parts", ("part", *(("board",) if several else ()), "pieces", "size", "time"),
-        [
-            (part.title, *((_title(job, part.board),) if several else ()), str(part.quantity), _size(part.region.box),
-             say_time(by_part.get(part.id, 0.0)))
-            for part in result.build.parts
-        ], frozenset({1, 3} if not several else {2, 4}),
-    )  # fmt: skip
-    work = Table(
-        "Work, in this order", ("sheet", "operation", "paths", "length", "time"),
-        [
-            (
-                f"{sheet.number} {_title(job, boards[sheet.number])}" if several else str(sheet.number), OPERATIONS[operation],
-                str(sum(path.operation == operation for path in sheet.paths)),
-                say_mm(sum(path.length for path in sheet.paths if path.operation == operation), 0), say_time(seconds),
-            )
-            for sheet in plan.sheets
-            for operation, seconds in sorted(
-                times[sheet.number].by_operation.items(), key=lambda one: result.profile.order.index(one[0])
-            )
-        ], frozenset({2, 3, 4} if several else {0, 2, 3, 4}),
-    )  # fmt: skip
-    was_set = Table(
-        "Previous settings",
-        ("operation", "set to", "for", "came out", "on"),
-        [row for board in job.design.boards for row in _was_set(result, board.id, settings.get(board.id, ()))],
+) -> Paper:
+    """The page that lies beside the machine: the sheets as they lie, what is cut of what, how often, how long it takes, and what
+    each board's machine was set to for such a board when it came out well, where `settings` (by board) know it."""
+    plan = result.plan
+    times = {
+        one.number: estimate(one, result.job.basis.of(result.layout.sheet(one.number).board).machine.usual)
+        for one in plan.sheets
+    }
+    blocks: list[Block] = list(chain.from_iterable(_board(result, board, times) for board in result.job.design.boards))
+    blocks.append(Lines(tuple(filter(None, (_in_all(result, times), written.proof)))))
+    for sheet in plan.sheets:
+        blocks += _sheet(result, sheet, written, reader)
+    blocks += [Heading("Parts"), _parts(result, times)]
+    blocks += [Heading("Work, in this order"), _work(result, times)]
+    blocks += _was_set(result, settings)
+    blocks += [Heading("Checklist"), Checks(tuple(_checks(result)))]
+    count = len(plan.sheets)
+    about = f"job sheet, {count} sheet{'s' * (count != 1)}"
+    return Paper(
+        result.job.design.name, about, tuple(said_by(reader, block) for block in blocks), reader.says(written.foot)
     )
-    small = [part for part in result.build.parts if max(spans(part.region.box)) < SMALL_PART_MM]
-    notes = [f"{part.title} is small: it may fall through the bed." for part in small]
-    notes += [finding.why for finding in (*result.build.findings, *plan.findings)]
-    notes.append("Put what is left of each sheet back on the rack, with its thickness written on it.")
-    tables = (parts, work, was_set) if was_set.rows else (parts, work)
-    return write_job_sheet(
-        job.design.name, [reader.says(line) for line in about], [_said(table, reader) for table in tables], plan.sheets,
-        [reader.says(note) for note in notes],
-    )  # fmt: skip
 
 
-def _said(table: Table, reader: Reader) -> Table:
-    return table._replace(rows=[tuple(map(reader.says, row)) for row in table.rows])
+def said_by(reader: Reader, block: Block) -> Block:
+    """As whoever reads it writes numbers."""
+    match block:
+        case Lines() | Checks():
+            return replace(block, texts=tuple(map(reader.says, block.texts)))
+        case Large():
+            return Large(reader.says(block.text), reader.says(block.about))
+        case Table():
+            rows = [tuple(reader.says(one) if isinstance(one, str) else one for one in row) for row in block.rows]
+            return replace(block, rows=rows)
+        case _:
+            return block
 
 
-def _title(job: Job, board: str) -> str:
-    return next(one.title for one in job.design.boards if one.id == board)
-
-
-def _about(result: Result, board: BoardNeed, times: Mapping[int, Estimate]) -> list[str]:
-    """The board, the machine, and how many sheets it takes."""
+def _board(result: Result, board: BoardNeed, times: Mapping[int, Estimate]) -> Iterator[Block]:
+    """The board and its thickness large; what it measures, the machine, its kerf and how sure that is."""
     basis, sheets = result.job.basis.of(board.id), result.layout.of_board(board.id)
     stock, machine = basis.stock, basis.machine
     lead = f"{board.title}: " if len(result.job.design.boards) > 1 else ""
-    return [
-        f"{lead}{stock.name}, nominal {say_mm(stock.nominal)}, measured {say_mm(stock.readings.mean, 2)} "
-        f"({say_mm(stock.readings.thin, 2)} to {say_mm(stock.readings.thick, 2)})",
-        f"{lead}{machine.name}, kerf {say_mm(basis.kerf)}; clearance {say_mm(basis.clearance)}",
-        *(
-            [
-                f"{lead}{len(sheets)} sheet{'s' * (len(sheets) != 1)}, {say_mm(sheets[0].area.width)} × {say_mm(sheets[0].area.height)}; "
-                f"about {say_time(sum(times[one.number].total for one in sheets))}"
-                + ("" if machine.speeds else ", at default speeds for such a machine")
-            ]
-            if sheets
-            else []
-        ),
+    readings = stock.readings
+    yield Large(
+        f"{lead}{stock.name} {say_mm(readings.mean, 2)}",
+        f"nominal {say_mm(stock.nominal)}, {len(readings.values_mm)} reading{'s' * (len(readings.values_mm) != 1)}, "
+        f"{say_mm(readings.thin, 2)} to {say_mm(readings.thick, 2)}",
+    )
+    tool = f", {machine.tool}" if machine.tool else ""
+    lines = [
+        f"{machine.name}{tool}, kerf {say_mm(basis.kerf)}{_how_sure(basis)}; clearance {say_mm(basis.clearance)}, {basis.fit}"
     ]
+    if sheets:
+        area = sheets[0].area
+        seconds = say_time(sum(times[one.number].total for one in sheets))
+        usual = "" if machine.speeds else ", at default speeds for such a machine"
+        count = f"{len(sheets)} sheet{'s' * (len(sheets) != 1)}"
+        lines.append(f"{count}, {say_mm(area.width)} × {say_mm(area.height)}; about {seconds}{usual}")
+    yield Lines(tuple(lines))
+
+
+def _how_sure(basis: BoardBasis) -> str:
+    found = basis.machine.found
+    if found is None:
+        return " (typed in, not measured)"
+    return f" {say_within(found.within)} ({WAY_TITLES[found.way]} on {found.stock}, {found.date[:10]})"
 
 
 def _in_all(result: Result, times: Mapping[int, Estimate]) -> str:
@@ -112,17 +121,122 @@ def _in_all(result: Result, times: Mapping[int, Estimate]) -> str:
     return f"{count} sheet{'s' * (count != 1)}{sets}; about {say_time(sum(one.total for one in times.values()))} in all"
 
 
-def _was_set(result: Result, board: str, settings: Sequence[CutSetting]) -> list[tuple[str, ...]]:
-    used = {
-        path.operation for sheet in result.plan.sheets for path in sheet.paths
-        if result.layout.sheet(sheet.number).board == board
-    }  # fmt: skip
-    return [
-        (OPERATIONS[operation], say_setting(one), f"{one.stock}, {say_mm(one.thickness, 2)}", one.result, one.date[:10])
-        for operation in result.profile.order
-        if operation in used
-        for one in settings_for(settings, result.job.basis.of(board).stock, operation)[:1]
-    ]
+def _sheet(result: Result, sheet: SheetPlan, written: Written, reader: Reader) -> Iterator[Block]:
+    several = len(result.job.design.boards) > 1
+    board = result.layout.sheet(sheet.number).board
+    of = f" {sheet.number} of {len(result.plan.sheets)}" if len(result.plan.sheets) > 1 else ""
+    yield Heading(f"Sheet{of}{f', {_title(result.job, board)}' if several else ''}")
+    files = written.files.get(sheet.number, ())
+    yield Lines((f"File: {', '.join(files)}" if files else "No file of this revision was handed over yet.",))
+    drawing = sheet_drawing(result, sheet.number, reader)
+    titles = {part.id: part for part in result.build.parts}
+    labels = []
+    for placed in result.layout.on_sheet(sheet.number):
+        part = titles[placed.part]
+        left, low, right, high = placed.motion.region(part.region).box
+        name = f"{part.title} {placed.copy}" if part.quantity > 1 else part.title
+        labels.append(Label(name, ((left + right) / 2, (low + high) / 2)))
+    yield replace(drawing, labels=tuple(labels))
+
+
+def _parts(result: Result, times: Mapping[int, Estimate]) -> Table:
+    several = len(result.job.design.boards) > 1
+    by_part: dict[str, float] = {}
+    for one in times.values():
+        for part, seconds in one.by_part.items():
+            by_part[part] = by_part.get(part, 0.0) + seconds
+    head = ("done", "pieces", "part", *(("board",) if several else ()), "size", "time")
+    rows = [
+        (part.quantity, str(part.quantity), part.title, *((_title(result.job, part.board),) if several else ()),
+         _size(part.region.box), say_time(by_part.get(part.id, 0.0)))
+        for part in result.build.parts
+    ]  # fmt: skip
+    return Table(head, rows, frozenset({1, len(head) - 1}), ticks=0)
+
+
+def _work(result: Result, times: Mapping[int, Estimate]) -> Table:
+    several = len(result.job.design.boards) > 1
+    boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
+    rows = [
+        (
+            f"{sheet.number} {_title(result.job, boards[sheet.number])}" if several else str(sheet.number), OPERATIONS[operation],
+            str(sum(path.operation == operation for path in sheet.paths)),
+            say_mm(sum(path.length for path in sheet.paths if path.operation == operation), 0), say_time(seconds),
+        )
+        for sheet in result.plan.sheets
+        for operation, seconds in sorted(
+            times[sheet.number].by_operation.items(), key=lambda one: result.profile.order.index(one[0])
+        )
+    ]  # fmt: skip
+    return Table(
+        ("sheet", "operation", "paths", "length", "time"), rows, frozenset({2, 3, 4} if several else {0, 2, 3, 4})
+    )
+
+
+def _was_set(result: Result, settings: Settings) -> Iterator[Block]:
+    """For each operation what came out well before; where nothing did, that; and what did not come out well since."""
+    good: list[tuple[str, ...]] = []
+    bad: list[tuple[str, ...]] = []
+    missing: list[str] = []
+    for board in result.job.design.boards:
+        used = {
+            path.operation for sheet in result.plan.sheets for path in sheet.paths
+            if result.layout.sheet(sheet.number).board == board.id
+        }  # fmt: skip
+        stock = result.job.basis.of(board.id).stock
+        for operation in result.profile.order:
+            if operation not in used or operation == "reference":
+                continue
+            known = settings_for(settings.get(board.id, ()), stock, operation)
+            clean = next((one for one in known if one.result == "clean"), None)
+            if clean:
+                good.append(_setting(clean))
+            else:
+                missing.append(f"{operation} {stock.name}")
+            since = [one for one in known if one.result != "clean" and (clean is None or one.date > clean.date)]
+            bad += [_setting(one) for one in since[:1]]
+    head = ("operation", "set to", "for", "came out", "on")
+    yield Heading("Settings that came out well")
+    if good:
+        yield Table(head, good)
+    if missing:
+        yield Lines((f"None is known to {', '.join(missing)}: try on a scrap first.",))
+    if bad:
+        yield Heading("Settings that did not")
+        yield Table(head, bad)
+
+
+def _setting(one: CutSetting) -> tuple[str, ...]:
+    return (
+        OPERATIONS[one.operation],
+        say_setting(one),
+        f"{one.stock}, {say_mm(one.thickness, 2)}",
+        one.result,
+        one.date[:10],
+    )
+
+
+def _checks(result: Result) -> Iterator[str]:
+    """What to look at before it starts, and after."""
+    for board in result.job.design.boards:
+        basis = result.job.basis.of(board.id)
+        readings = basis.stock.readings
+        yield f"The board measures {say_mm(readings.thin, 2)} to {say_mm(readings.thick, 2)}: {basis.stock.name}"
+        yield f"It lies flat, at the machine's {basis.machine.origin} corner, with nothing below it"
+        if basis.machine.kind == "laser":
+            yield "The lens is clean, the air assist and the exhaust are on"
+        else:
+            yield f"{basis.machine.tool or 'The tool'} is tight, the board is held down, the clamps are outside the paths"
+    for part in result.build.parts:
+        if max(spans(part.region.box)) < SMALL_PART_MM:
+            yield f"{part.title} is small: it may fall through the bed"
+    for finding in (*result.build.findings, *result.plan.findings):
+        yield finding.why
+    yield "What is left of each sheet is back on the rack, with its thickness written on it"
+
+
+def _title(job: Job, board: str) -> str:
+    return next(one.title for one in job.design.boards if one.id == board)
 
 
 def _size(box: Box) -> str:

@@ -10,7 +10,7 @@ from .basis import BoardBasis
 from .basis.readings import FEW_READINGS, UNEVEN_SHARE
 from .build import fit_wants, joint_fits
 from .job import Result
-from .proof import Proof
+from .proof import Said
 from .units import rounded, say_mm
 
 State = Literal["ready", "look", "open"]
@@ -27,8 +27,8 @@ class Stop:
     wants: str = ""
 
 
-def route(result: Result, proof: Proof | None = None) -> tuple[Stop, ...]:
-    """The stops of a job as computed; "Prove" is open until there is a proof."""
+def route(result: Result, said: Said | None = None) -> tuple[Stop, ...]:
+    """The stops of a job as computed; "Prove" is open until it is known what a proof `said`."""
     basis, built, layout = result.job.basis, result.build, result.layout
     boards = [basis.of(board.id) for board in result.job.design.boards]
     joints = joint_fits(built.parts, built.mates, basis)
@@ -44,9 +44,13 @@ def route(result: Result, proof: Proof | None = None) -> tuple[Stop, ...]:
         _stop("join", "Join", f"{_many(len(built.mates), 'joint')}, {', '.join(verdicts)}" if joints else "no joints",
               f"{_many(lost, 'problem')}" if lost else fit_wants(joints)),
         _stop("lay-out", "Lay out", f"{_many(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used"),
-        _proof_stop(proof, pieces),
-        _hand_over_stop(len(layout.sheets), proof),
+        *last_stops(pieces, len(layout.sheets), said),
     )  # fmt: skip
+
+
+def last_stops(pieces: int, sheets: int, said: Said | None, *, handed: bool = False) -> tuple[Stop, Stop]:
+    """Prove and Hand over; the latter is in order once files of just this state were `handed` over."""
+    return _proof_stop(said, pieces), _hand_over_stop(sheets, said, handed=handed)
 
 
 def _shape_stop(pieces: int, kinds: int, failed: int) -> Stop:
@@ -82,25 +86,27 @@ def _stop(key: str, title: str, line: str, wants: str = "") -> Stop:
     return Stop(key, title, line, "look" if wants else "ready", wants)
 
 
-def _proof_stop(proof: Proof | None, pieces: int) -> Stop:
+def _proof_stop(said: Said | None, pieces: int) -> Stop:
     if not pieces:
         return Stop("prove", "Prove", "nothing to prove yet", "open")
-    if proof is None:
+    if said is None:
         return Stop("prove", "Prove", "reading the file back", "open")
-    said = proof.sentence[:1].lower() + proof.sentence[1:]
-    if proof.verdict == "fits":
-        others = sum(finding.code != "kerf-doubt" for finding in proof.findings)
-        wants = f"{_many(others, 'thing')} to look at" if others else ""
-        line = f"{said}, as cut from the file" if not proof.provided else said
-        return Stop("prove", "Prove", line, "look" if proof.findings else "ready", wants)
-    return _stop("prove", "Prove", said, f"{_many(len(proof.findings), 'thing')} to look at")
+    words = said.sentence[:1].lower() + said.sentence[1:]
+    wants = f"{_many(said.things, 'thing')} to look at" if said.things else ""
+    if said.verdict == "fits":
+        line = words if said.provided else f"{words}, as cut from the file"
+        return Stop("prove", "Prove", line, "look" if wants or said.doubted else "ready", wants)
+    return _stop("prove", "Prove", words, wants or "kerf in doubt")
 
 
-def _hand_over_stop(sheets: int, proof: Proof | None) -> Stop:
-    if proof is None or not sheets:
+def _hand_over_stop(sheets: int, said: Said | None, *, handed: bool) -> Stop:
+    if said is None or not sheets:
         return Stop("hand-over", "Hand over", "not yet", "open")
-    wants = _NOT_YET.get(proof.verdict) or (f"if {proof.provided}" if proof.provided else "")
-    return _stop("hand-over", "Hand over", f"{_many(sheets, 'file')} to cut", wants)
+    wants = _NOT_YET.get(said.verdict) or (f"if {said.provided}" if said.provided else "")
+    if handed:
+        return _stop("hand-over", "Hand over", f"{_many(sheets, 'file')} handed over", wants)
+    line = f"{_many(sheets, 'file')} to cut"
+    return Stop("hand-over", "Hand over", line, "look" if wants else "open", wants)
 
 
 _NOT_YET = {"does-not-fit": "not before the proof fits", "as-far-as-seen": "not all of it was looked at"}

@@ -18,11 +18,13 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
-from lean_notch.basis import Basis, machine_to_json, stock_to_json
+from lean_notch.basis import FITS, Basis, machine_to_json, stock_to_json
 from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
+from lean_notch.basis.settings import Outcome
 from lean_notch.design import MAIN
 from lean_notch.design import Design as Drawn
-from lean_notch.documents import text
+from lean_notch.documents import choice, text
+from lean_notch.draft import Draft, draft
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
 from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat, OutFile
@@ -30,7 +32,7 @@ from lean_notch.job import Job, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
-from lean_notch.trial import Trial, try_basis
+from lean_notch.trial import Change, Trial, changes, try_basis
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
 
@@ -55,19 +57,37 @@ def start_design(
     unit: Unit,
     stock: int,
     machine: int,
+    fit: str = "",
 ) -> Design:
     """A new job from a recipe, or an empty one for "", on a stock and a machine of the workshop. Raises NotchError at the
     field."""
+    job = new_job(recipe, name, settings, unit, stock, machine, fit)
+    computed(job)  # a job that cannot be built is not started
+    return _start(owner, job, f"Started from {RECIPES[recipe].title.lower()}" if recipe else "Started empty")
+
+
+def new_job(
+    recipe: str, name: str, settings: Mapping[str, object], unit: Unit, stock: int, machine: int, fit: str = ""
+) -> Job:
+    """What would be started; `fit` is a word of the scale, "" for the usual one. Raises NotchError at the field."""
     if recipe and recipe not in RECIPES:
         raise NothingThere(f"There is no recipe “{recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.", field="recipe")
     known = RACK.machine(machine)
     basis = equipped(RACK.stock(stock), known, RACK.entries(known.id))
+    if fit:
+        basis = replace(basis, clearance=getattr(basis.fits, choice(fit, FITS, "fit")))
     title = text(name, "name", 80)
     drawn = _asked(recipe, title, settings, unit) if recipe else Drawn(title)
     job = Job(drawn, Basis(((MAIN.id, basis),)))
-    job = replace(job, layouts=((MAIN.id, job.settings(MAIN.id)),))
-    computed(job)  # a job that cannot be built is not started
-    return _start(owner, job, f"Started from {RECIPES[recipe].title.lower()}" if recipe else "Started empty")
+    return replace(job, layouts=((MAIN.id, job.settings(MAIN.id)),))
+
+
+def try_recipe(
+    recipe: str, settings: Mapping[str, object], unit: Unit, stock: int, machine: int, fit: str = ""
+) -> Draft:
+    """What a recipe would make; nothing is kept. Raises NotchError at the field."""
+    job = new_job(recipe, "New job", settings, unit, stock, machine, fit)
+    return draft(RECIPES[recipe], RECIPES[recipe].typed(settings, unit), computed(job))
 
 
 def _asked(recipe: str, name: str, settings: Mapping[str, object], unit: Unit) -> Drawn:
@@ -181,11 +201,28 @@ def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
     return [try_basis(now, basis, OUTLINES) for basis in bases]
 
 
+def try_edits(design: Design, edits: Sequence[Edit], unit: Unit) -> tuple[Job, tuple[Change, ...]]:
+    """What edits would make of the job, and how that differs. Raises NotchError at an edit's path."""
+    before = computed(head_of(design).job)
+    after = edit_job(before.job, edits, unit, RACK)
+    result = computed(after)
+    refuse_own_failures(edits, before.build.failed, result.build)
+    return after, changes(before, result)
+
+
 def save_variant(design: Design, name: str, swap: Swap) -> Design:
     """A design of its own on another basis, that remembers which one it comes from. Raises NotchError."""
     job = edit_job(head_of(design).job, [Edit("put", "name", name), *swap.edits], "mm", RACK)
     computed(job)
     return _start(design.owner, job, f"Started as a variant of {design.name}", design)
+
+
+def duplicate(design: Design, owner: User) -> Design:
+    """A design of its own, as this one is now. Raises NotchError for one that cannot be computed."""
+    title = f"{design.name[:70]}, copy"
+    job = edit_job(head_of(design).job, [Edit("put", "name", title)], "mm", RACK)
+    computed(job)
+    return _start(owner, job, f"Started as a copy of {design.name}")
 
 
 @dataclass(frozen=True)
@@ -264,7 +301,9 @@ def restore_design(design: Design) -> None:
     design.save()
 
 
-def keep_exports(revision: Revision, file_format: FileFormat, files: Sequence[OutFile]) -> list[Export]:
+def keep_exports(
+    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], receiver: str = ""
+) -> list[Export]:
     """Keeps files that were written of a revision, with the layout that they come from and what is known of its proof."""
     placed, verdict = computed(revision.job).layout, verdicts.known(revision)
     with transaction.atomic():
@@ -276,10 +315,18 @@ def keep_exports(revision: Revision, file_format: FileFormat, files: Sequence[Ou
                 format=file_format,
                 data=file.data,
                 proof=verdict,
+                receiver=receiver[:80],
                 file_name=verdicts.marked(file.name, verdict),
             )
             for file in files
         ]
+
+
+def tell_outcome(export: Export, outcome: Outcome) -> Export:
+    """Keeps how a file came out."""
+    export.outcome, export.told = outcome, timezone.now()
+    export.save(update_fields=["outcome", "told"])
+    return export
 
 
 def keep_file(title: str, data: bytes) -> KeptFile:

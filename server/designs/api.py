@@ -4,21 +4,27 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from accounts.names import shown_name
 from config.problems import ConflictProblem, Problem
 from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from lean_notch.basis import Readings
+from lean_notch.documents import in_unit, mm
 from lean_notch.files import slug
-from lean_notch.reader import Reader
+from lean_notch.formats.paper import page_size
+from lean_notch.formats.paper_html import write_html
 from ninja import File, Query, Router, Status, UploadedFile
 from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
 
-from . import actions, heavy, shown
+from . import actions, heavy, shown, start, table
 from . import schemas as s
+from . import table_schemas as t
 from .models import Design, Export
+from .on_board import show_jobs_on_board
 
 router = Router()
 Refusals = {404: Problem, 409: ConflictProblem, 422: Problem}
@@ -26,6 +32,10 @@ Refusals = {404: Problem, 409: ConflictProblem, 422: Problem}
 
 def _own(request: HttpRequest) -> QuerySet[Design]:
     return Design.objects.filter(owner_id=request.user.pk).select_related("head", "variant_of")
+
+
+def _on_table(request: HttpRequest) -> QuerySet[Design]:
+    return _own(request).defer("head__document").filter(removed=None).order_by("-changed")
 
 
 def _shown(design: Design, status: int = 200, since: int | None = None) -> HttpResponse:
@@ -62,29 +72,50 @@ def _check_own(request: HttpRequest, design_id: int) -> None:
     get_object_or_404(Design.objects.only("id"), id=design_id, owner_id=request.user.pk, removed=None)
 
 
-@router.get("/choices", response=s.ChoicesOut)
-def read_choices(request: HttpRequest) -> s.ChoicesOut:  # noqa: ARG001
-    return shown.show_choices()
+@router.get("/choices", response=t.ChoicesOut)
+def read_choices(request: HttpRequest) -> t.ChoicesOut:  # noqa: ARG001
+    return start.show_choices()
 
 
-@router.get("/designs", response=list[s.DesignCard])
-def list_designs(request: HttpRequest) -> list[s.DesignCard]:
+@router.get("/designs", response=list[t.DesignCard])
+def list_designs(request: HttpRequest) -> HttpResponse:
     """Those at work; the archived ones are at /designs/archived."""
-    return shown.show_cards(list(_own(request).filter(removed=None).order_by("-changed")))
+    return _answers(table.show_cards(list(_on_table(request))))
 
 
-@router.get("/designs/archived", response=list[s.DesignCard])
-def list_archived(request: HttpRequest) -> list[s.DesignCard]:
-    return shown.show_cards(list(_own(request).exclude(removed=None).order_by("-removed")))
+@router.get("/designs/news", response=list[t.TableNews])
+def list_news(request: HttpRequest) -> list[t.TableNews]:
+    """What the workshop found out since jobs were computed: boards measured again, kerfs grown old."""
+    return table.show_news(list(_on_table(request)))
+
+
+@router.get("/designs/archived", response=list[t.DesignCard])
+def list_archived(request: HttpRequest) -> HttpResponse:
+    archived = _own(request).defer("head__document").exclude(removed=None).order_by("-removed")
+    return _answers(table.show_cards(list(archived)))
 
 
 @router.post("/designs", response={201: s.DesignOut, **Refusals})
 def start_design(request: HttpRequest, given: s.StartIn) -> HttpResponse:
     owner = _user(request)
     design = actions.start_design(
-        owner, given.recipe, given.name, given.settings, given.unit, given.stock, given.machine
+        owner, given.recipe, given.name, given.settings, given.unit, given.stock, given.machine, given.fit
     )
     return _shown(design, 201)
+
+
+@router.post("/designs/draft", response={200: t.DraftOut, 404: Problem, 422: Problem})
+def try_recipe(request: HttpRequest, given: s.DraftIn) -> HttpResponse:  # noqa: ARG001
+    """What a recipe would make of these settings; nothing is kept."""
+    made = actions.try_recipe(given.recipe, given.settings, given.unit, given.stock, given.machine, given.fit)
+    return _answer(start.show_draft(made))
+
+
+@router.post("/designs/on-board/{stock_id}", response={200: t.JobsOnBoard, 404: Problem, 422: Problem})
+def jobs_on_board(request: HttpRequest, stock_id: int, given: s.OnBoardIn) -> HttpResponse:
+    """What other readings of a board would do to one's own jobs of it; nothing is kept."""
+    readings = Readings(tuple(mm(in_unit(one, given.unit), f"readings[{i}]") for i, one in enumerate(given.readings)))
+    return _answer(show_jobs_on_board(_user(request), stock_id, readings))
 
 
 @router.post("/designs/packed", response={201: s.DesignOut, **Refusals})
@@ -121,6 +152,13 @@ def _swap(given: s.SwapIn) -> actions.Swap:
 def try_design(request: HttpRequest, design_id: int, given: s.TriesIn) -> HttpResponse:
     """The job as it is, then on each of the other bases. Nothing is kept."""
     return _answers(shown.show_tries(_one(request, design_id), [_swap(one) for one in given.swaps]))
+
+
+@router.post("/designs/{design_id}/tried", response={200: s.TriedOut, **Refusals})
+def try_edits(request: HttpRequest, design_id: int, given: s.TriedIn) -> HttpResponse:
+    """What edits would do to the job; nothing is kept."""
+    design, edits = _one(request, design_id), [one.edit() for one in given.edits]
+    return _answer(shown.show_tried(design, edits, given.unit))
 
 
 @router.get("/designs/{design_id}/history", response={200: list[s.RevisionOut], 404: Problem})
@@ -169,17 +207,23 @@ def redo(request: HttpRequest, design_id: int, given: s.MoveIn) -> HttpResponse:
     return _shown(actions.redo(design_id, given.seen), since=given.since)
 
 
+@router.post("/designs/{design_id}/duplicate", response={201: s.DesignOut, **Refusals})
+def duplicate_design(request: HttpRequest, design_id: int) -> HttpResponse:
+    """A job of its own, as this one is now."""
+    return _shown(actions.duplicate(_one(request, design_id), _user(request)), 201)
+
+
 @router.delete("/designs/{design_id}", response={204: None, 404: Problem})
 def remove_design(request: HttpRequest, design_id: int) -> Status[None]:
     actions.remove_design(_one(request, design_id))
     return Status(204, None)
 
 
-@router.post("/designs/{design_id}/restore", response={200: s.DesignCard, 404: Problem})
-def restore_design(request: HttpRequest, design_id: int) -> s.DesignCard:
+@router.post("/designs/{design_id}/restore", response={200: t.DesignCard, 404: Problem})
+def restore_design(request: HttpRequest, design_id: int) -> t.DesignCard:
     design = get_object_or_404(_own(request), id=design_id)
     actions.restore_design(design)
-    return shown.show_cards([design])[0]
+    return table.show_cards([design])[0]
 
 
 @router.get("/designs/{design_id}/proof", response={200: s.ProofOut, 202: TaskOut, **Refusals})
@@ -200,6 +244,20 @@ def export_design(request: HttpRequest, design_id: int, given: s.ExportIn) -> Ht
     return _found(heavy.export(design, given.format, given.profile.model_dump(), _user(request)), 201)
 
 
+@router.post("/designs/{design_id}/in-files", response={200: s.InFilesOut, 202: TaskOut, **Refusals})
+def look_into_files(request: HttpRequest, design_id: int, given: s.ExportIn) -> HttpResponse:
+    """What would be written for a receiver; nothing is kept."""
+    design = _one(request, design_id)
+    return _found(heavy.in_files(design, given.format, given.profile.model_dump(), _user(request)))
+
+
+@router.patch("/exports/{export_id}", response={200: s.ExportOut, 404: Problem, 422: Problem})
+def tell_outcome(request: HttpRequest, export_id: int, given: s.OutcomeIn) -> s.ExportOut:
+    """How a file came out."""
+    export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
+    return shown.show_export(actions.tell_outcome(export, given.outcome))
+
+
 @router.get("/exports/{export_id}/file", response={404: Problem})
 def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
     export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
@@ -211,8 +269,23 @@ def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
 @router.get("/designs/{design_id}/job-sheet", response={404: Problem, 422: Problem})
 def read_job_sheet(request: HttpRequest, design_id: int, given: Query[s.ReaderIn]) -> HttpResponse:
     """As a page to print, its lengths in the reader's unit."""
-    reader = Reader(given.unit, int(given.fractions), given.mark)
-    return HttpResponse(shown.show_job_sheet(_one(request, design_id), reader), content_type="text/html; charset=utf-8")
+    design, size = _one(request, design_id), page_size(given.paper)
+    paper = shown.show_job_sheet(design, given.reader, shown_name(_user(request)))
+    if given.form == "html":
+        return HttpResponse(write_html(paper, size), content_type="text/html; charset=utf-8")
+    from lean_notch.formats.paper_pdf import write_pdf_paper  # what it needs is large, and seldom asked for
+
+    disposition = f'inline; filename="{slug(design.name)}_job-sheet.pdf"'
+    return HttpResponse(
+        write_pdf_paper(paper, size), content_type="application/pdf", headers={"Content-Disposition": disposition}
+    )
+
+
+@router.get("/designs/{design_id}/proof-paper", response={200: s.PaperOut, 202: TaskOut, 404: Problem, 422: Problem})
+def read_proof_paper(request: HttpRequest, design_id: int, given: Query[s.ReaderIn]) -> HttpResponse:
+    """The proof on one page, as PDF."""
+    user = _user(request)
+    return _found(heavy.proof_paper(_one(request, design_id), user, shown_name(user), given))
 
 
 @router.post("/check", response={200: s.CheckOut, 202: TaskOut, 422: Problem})

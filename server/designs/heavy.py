@@ -5,15 +5,19 @@ from __future__ import annotations
 
 import base64
 import json
+from dataclasses import asdict
 from typing import Any
 
 from django.contrib.auth.models import User
 from lean_notch.cutting import profile_from_json
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
-from lean_notch.files import FileFormat, OutFile, write_files
+from lean_notch.files import FileFormat, OutFile, slug, write_files
+from lean_notch.formats.paper import PageSize, page_size
 from lean_notch.job import Job, compute, job_from_json, job_to_json
+from lean_notch.job_sheet import Written
 from lean_notch.progress import Tell
-from lean_notch.proof import Proof
+from lean_notch.proof import Proof, Said
+from lean_notch.proof_paper import proof_paper as make_proof_paper
 from lean_notch.proving import prove_job
 from tasks.actions import RUNNING, ask
 from tasks.kinds import Given, Kind, register
@@ -22,6 +26,8 @@ from tasks.models import Task
 from . import actions, shown, verdicts
 from .compute import OUTLINES, computed, known_proof, proved
 from .models import Design, Revision
+from .pictures import keep_picture
+from .schemas import ReaderIn
 
 Found = bytes | Task
 """An answer, or what will give it."""
@@ -31,9 +37,10 @@ def proof(design: Design, owner: User) -> Found:
     """The proof of the design as it is, as JSON of ProofOut. Raises NotchError."""
     head = actions.head_of(design)
     job = head.job
+    keep_picture(head)
     if not _beside(proof_seconds(computed(job))) or known_proof(job):
         made = proved(job)
-        verdicts.keep(head, made.verdict, made.provided, made.sentence)
+        verdicts.keep(head, made.said)
         return _with_state(_proof_out(job, made), head, design.moves)
     task = ask(owner, PROOF, f"job {design.pk}", {"job": job_to_json(job)})
     if task.state != "done":
@@ -41,8 +48,22 @@ def proof(design: Design, owner: User) -> Found:
     answer = bytes(task.answer)
     if verdicts.known(head) is None:
         found = json.loads(answer)
-        verdicts.keep(head, found["verdict"], found["provided"], found["sentence"])
+        verdicts.keep(head, Said(**found["said"]))
     return _with_state(answer, head, design.moves)
+
+
+def proof_paper(design: Design, owner: User, maker: str, given: ReaderIn) -> Found:
+    """The proof on one page, as JSON of PaperOut. Raises NotchError."""
+    head = actions.head_of(design)
+    job = head.job
+    size = page_size(given.paper)  # a page that is too small is told before anything is proved
+    if not _beside(proof_seconds(computed(job))) or known_proof(job):
+        made = proved(job)
+        verdicts.keep(head, made.said)
+        return _paper_out(job, made, shown.written_of(head, maker), given, size)
+    document = {"job": job_to_json(job), "written": asdict(shown.written_of(head, maker)), "reader": given.model_dump()}
+    task = ask(owner, PAPER, f"job {design.pk}", document)
+    return bytes(task.answer) if task.state == "done" else task
 
 
 def check(name: str, data: bytes, owner: User) -> Found:
@@ -58,10 +79,31 @@ def export(design: Design, file_format: FileFormat, profile: dict[str, Any], own
     head = actions.head_of(design)
     if not _beside(export_seconds(computed(head.job), file_format)):
         result = compute(head.job, profile_from_json(profile), OUTLINES)
-        return _kept(head, file_format, write_files(result, file_format))
+        return _kept(head, file_format, write_files(result, file_format), str(profile["name"]))
     document = {"job": job_to_json(head.job), "format": file_format, "profile": profile, "revision": head.pk}
     task = ask(owner, EXPORT, f"job {design.pk}", document)
     return bytes(task.answer) if task.state == "done" else task
+
+
+def in_files(design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User) -> Found:
+    """What the files for a receiver hold, as JSON of InFilesOut. Nothing is kept. Raises NotchError."""
+    job = actions.head_of(design).job
+    if not _beside(export_seconds(computed(job), file_format)):
+        return _in_files(job, profile, file_format)
+    document = {"job": job_to_json(job), "format": file_format, "profile": profile}
+    task = ask(owner, IN_FILES, f"job {design.pk}", document)
+    return bytes(task.answer) if task.state == "done" else task
+
+
+def _in_files(job: Job, profile: dict[str, Any], file_format: FileFormat) -> bytes:
+    result = compute(job, profile_from_json(profile), OUTLINES)
+    return shown.show_in_files(result, file_format).model_dump_json().encode()
+
+
+def _compute_in_files(given: Given, tell: Tell) -> bytes:
+    tell(0.0, "planning the cuts")
+    document = given.document
+    return _in_files(job_from_json(document["job"]), document["profile"], document["format"])
 
 
 def _beside(seconds: float) -> bool:
@@ -76,6 +118,22 @@ def _compute_proof(given: Given, tell: Tell) -> bytes:
 
 def _proof_out(job: Job, found: Proof) -> bytes:
     return shown.show_proof(job, found).model_dump_json().encode()
+
+
+def _compute_paper(given: Given, tell: Tell) -> bytes:
+    document = given.document
+    reader, job = ReaderIn(**document["reader"]), job_from_json(document["job"])
+    written = Written(**{**document["written"], "files": {}})
+    tell(0.0, "building the parts")
+    return _paper_out(job, prove_job(computed(job), tell=tell), written, reader, page_size(reader.paper))
+
+
+def _paper_out(job: Job, found: Proof, written: Written, given: ReaderIn, size: PageSize) -> bytes:
+    from lean_notch.formats.paper_pdf import write_pdf_paper  # what it needs is large, and seldom asked for
+
+    data = write_pdf_paper(make_proof_paper(computed(job), found, written, given.reader), size)
+    name = f"{slug(job.design.name)}_revision-{written.revision}_proof.pdf"
+    return json.dumps({"name": name, "data": base64.b64encode(data).decode()}).encode()
 
 
 def _with_state(answer: bytes, head: Revision, moves: int) -> bytes:
@@ -105,14 +163,17 @@ def _compute_export(given: Given, tell: Tell) -> bytes:
 
 def _keep_export(task: Task, answer: bytes) -> bytes:
     files = [OutFile(one["name"], one["sheet"], base64.b64decode(one["data"])) for one in json.loads(answer)]
-    return _kept(Revision.objects.get(pk=task.given["revision"]), task.given["format"], files)
+    given = task.given
+    return _kept(Revision.objects.get(pk=given["revision"]), given["format"], files, given["profile"]["name"])
 
 
-def _kept(revision: Revision, file_format: FileFormat, files: Any) -> bytes:
-    exports = actions.keep_exports(revision, file_format, files)
+def _kept(revision: Revision, file_format: FileFormat, files: Any, receiver: str) -> bytes:
+    exports = actions.keep_exports(revision, file_format, files, receiver)
     return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
 
 
 PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof))
 CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check, once=True))
+PAPER = register(Kind("paper", "The proof on paper", 60.0, _compute_paper))
+IN_FILES = register(Kind("in-files", "What is in the files", 60.0, _compute_in_files))
 EXPORT = register(Kind("export", "Writing the files", 60.0, _compute_export, _keep_export))

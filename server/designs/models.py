@@ -80,7 +80,8 @@ class Layout(models.Model):
 
 
 class Export(models.Model):
-    """One file handed over, byte for byte, and what was known of its revision's proof then."""
+    """One file handed over, byte for byte: to whom, and what was known of its revision's proof then. `outcome` is how it came
+    out, "" as long as nobody told."""
 
     layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="exports")
     sheet = models.PositiveIntegerField()
@@ -89,3 +90,6 @@ class Export(models.Model):
     proof = models.JSONField(null=True)
     data = models.BinaryField()
     made = models.DateTimeField(auto_now_add=True)
+    receiver = models.CharField(max_length=80, blank=True, default="")
+    outcome = models.CharField(max_length=20, blank=True, default="")
+    told = models.DateTimeField(null=True)

@@ -2,37 +2,125 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from contextlib import suppress
 from typing import Any
 
+from django.db import DatabaseError
+from lean_notch.build import Build
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
-from lean_notch.job import Job
+from lean_notch.geometry import Point, Region, flatten
+from lean_notch.job import Job, Result
+from lean_notch.route import route
+from lean_notch.trial import job_seconds
 
 from .compute import computed
 from .models import Revision
 
 Picture = dict[str, Any]
 
+FORM = 3
+"""Pictures of an older form are made anew."""
+
+CHORD_MM = 0.3
+MOST_PANELS, MOST_FLAT, MOST_LETTERS = 200, 60, 80_000
+"""Of one picture: a list of two hundred jobs is sent at once."""
+
+SMALLEST_HOLE_MM2 = 20.0
+LOOKED_BACK = 20
+"""How many revisions to go back for one that can still be drawn."""
+
 
 def picture_of(revision: Revision) -> Picture:
-    """The picture of a revision; of one that cannot be read or computed any more, its problem."""
+    """The picture of a revision; of one that cannot be read or computed any more, its problem, and the picture of the last
+    revision before it that can."""
     try:
         return picture(revision.job)
     except NotchError as error:
-        return {"boards": [], "silhouettes": [], "problem": error.as_json()}
+        return {**_last_good(revision), "problem": error.as_json()}
+
+
+def _last_good(revision: Revision) -> Picture:
+    before = revision.parent
+    for _ in range(LOOKED_BACK):
+        if before is None:
+            break
+        try:
+            return {**picture(before.job), "drawn": before.number}
+        except NotchError:
+            before = before.parent
+    return {"form": FORM, "boards": [], "panels": [], "flat": [], "titles": [], "stops": [], "pieces": 0, "sheets": 0,
+            "used": 0.0, "seconds": 0.0, "drawn": None}  # fmt: skip
+
+
+def keep_picture(revision: Revision) -> None:
+    """Makes the picture of a revision that has none of today's form; on a disk that cannot be written it is shown only."""
+    if is_current(revision.picture):
+        return
+    revision.picture = picture_of(revision)
+    with suppress(DatabaseError):
+        revision.save(update_fields=["picture"])
+
+
+def is_current(picture: Picture | None) -> bool:
+    return bool(picture) and picture is not None and picture.get("form") == FORM
 
 
 def picture(job: Job) -> Picture:
-    """Silhouettes of the parts, and the boards as measured."""
+    """The parts as they stand, or flat where none stands, with the boards as measured and the stops that need no proof."""
     result = computed(job)
+    built, layout = result.build, result.layout
+    regions = {part.id: part for part in built.parts if part.quantity}
+    panels = panels_of(built)
+    flat = [
+        {"path": "".join(path_data(ring, digits=1) for ring in part.region.rings), "box": part.region.box, "quantity": part.quantity}
+        for part in list(regions.values())[: 0 if panels else MOST_FLAT]
+    ]  # fmt: skip
     return {
+        "form": FORM,
         "boards": [
             {"name": basis.stock.name, "thickness": basis.thickness, "stock": basis.stock.id, "machine": basis.machine.id}
             for basis in (job.basis.of(board.id) for board in job.design.boards)
         ],
-        "silhouettes": [
-            {"path": "".join(path_data(ring) for ring in part.region.rings), "box": part.region.box, "quantity": part.quantity}
-            for part in result.build.parts
-        ],
-        "problem": None,
+        "panels": panels, "flat": flat, "titles": [part.title for part in built.parts],
+        "stops": [[stop.key, stop.title, stop.line, stop.state, stop.wants] for stop in route(result)[:4]],
+        "pieces": sum(part.quantity for part in built.parts), "sheets": len(layout.sheets), "used": used_share(result),
+        "seconds": job_seconds(result), "problem": None, "drawn": None,
     }  # fmt: skip
+
+
+def panels_of(built: Build) -> list[dict[str, Any]]:
+    """Every board as it stands, up to `MOST_PANELS`; where all of them are more than `MOST_LETTERS` long, their boxes."""
+    loops = {part.id: _loops(part.region) for part in built.parts}
+    standing = [one for one in built.standings if one.part in loops][:MOST_PANELS]
+    letters = sum(len(line) for one in standing for line in (loops[one.part]["outline"], *loops[one.part]["holes"]))
+    if letters > MOST_LETTERS:
+        loops = {part.id: _box(part.region) for part in built.parts}
+    return [
+        {"origin": one.origin, "u": one.u, "v": one.v, "n": one.n, "thickness": one.thickness, **loops[one.part]}
+        for one in standing
+    ]
+
+
+def used_share(result: Result) -> float:
+    """Of all sheets' area."""
+    layout = result.layout
+    return sum(result.used(sheet.number) for sheet in layout.sheets) / layout.area if layout.sheets else 0.0
+
+
+def _box(region: Region) -> dict[str, Any]:
+    left, low, right, high = region.box
+    return {"outline": _line([(left, low), (right, low), (right, high), (left, high)]), "holes": []}
+
+
+def _line(points: Iterable[Point]) -> str:
+    """To a tenth of a millimetre, as text: a list of numbers takes ten times as long to read from the database."""
+    return " ".join(f"{round(x, 1):g} {round(y, 1):g}" for x, y in points)
+
+
+def _loops(region: Region) -> dict[str, Any]:
+    """Outlines to a tenth of a millimetre: a drawing a hand wide shows no more."""
+    holes = [ring for ring in region.holes if abs(ring.area) > SMALLEST_HOLE_MM2]
+    outline, *others = (_line(flatten(ring.segments, CHORD_MM)) for ring in (region.outer, *holes))
+    return {"outline": outline, "holes": others}

@@ -6,22 +6,27 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from config.problems import Problem
-from lean_notch.design.describe import FieldInfo
+from lean_notch.basis.settings import Outcome
+from lean_notch.build.sizes import SizeOnPart
 from lean_notch.edits.edit import LONGEST_PATH, MOST_EDITS
 from lean_notch.edits.edit import Edit as CoreEdit
 from lean_notch.figures import Figure
 from lean_notch.files import FileFormat
 from lean_notch.findings import Finding
+from lean_notch.in_files import Outlined
 from lean_notch.operations import Operation
-from lean_notch.proof import MateProof, PartProof
+from lean_notch.proof import MateProof, PartProof, Said
 from lean_notch.proof.check_file import LayerCount
+from lean_notch.proof.close_up import CloseUp
 from lean_notch.proof.proof import Verdict
+from lean_notch.proof.tested import Tested
+from lean_notch.reader import Reader
 from lean_notch.recipes import Setting
 from lean_notch.route import Stop
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
-from workshop.schemas import MachineValues, ProfileValues, SpeedValues, StockValues
+from workshop.schemas import MachineValues, ProfileValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
@@ -39,6 +44,18 @@ class StartIn(Schema):
     settings: Annotated[dict[str, Text], Field(max_length=50, examples=[{"width": "150", "sizes": "inside"}])] = {}
     stock: Number
     machine: Number
+    fit: Text = ""
+    unit: Unit = "mm"
+
+
+class DraftIn(Schema):
+    """A recipe tried: nothing is kept."""
+
+    recipe: Text
+    settings: Annotated[dict[str, Text], Field(max_length=50)] = {}
+    stock: Number
+    machine: Number
+    fit: Text = ""
     unit: Unit = "mm"
 
 
@@ -68,6 +85,13 @@ class EditsIn(Schema):
     revision: int | None = None
     since: int | None = None
     """The revision that the sender holds: only what is other since then needs to come back."""
+
+
+class TriedIn(Schema):
+    """Edits to be tried; texts count in `unit`. Nothing is kept."""
+
+    edits: Annotated[list[EditIn], Field(max_length=MOST_EDITS, min_length=1)]
+    unit: Unit = "mm"
 
 
 class SwapIn(Schema):
@@ -122,13 +146,6 @@ class AnswerOut(Out):
     unit: Unit
 
 
-class RecipeOut(Out):
-    name: str
-    title: str
-    about: str
-    settings: tuple[Setting, ...]
-
-
 class StepOut(Out):
     """A step of a part. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
     data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it."""
@@ -141,6 +158,7 @@ class StepOut(Out):
     path: str
     opening: bool
     back: bool
+    sizes: tuple[SizeOnPart, ...]
     problem: Problem | None
 
 
@@ -370,6 +388,8 @@ class DesignOut(Out):
     route: tuple[Stop, ...]
     variant_of: Kin | None
     variants: list[Kin]
+    handed: datetime | None
+    """When files of just this revision were handed over last."""
 
 
 class ListChange(Out):
@@ -438,6 +458,22 @@ class TrialOut(Out):
     price: float | None
 
 
+class TriedOut(Out):
+    """What edits would do: what each length that they put would be in mm, by path, and the figures that would change. With a
+    `problem` they cannot be made."""
+
+    values: dict[str, float]
+    changes: list[ChangeOut]
+    problem: Problem | None
+
+
+class OnBoardIn(Schema):
+    """Readings as typed, in `unit`."""
+
+    readings: Annotated[list[Text], Field(max_length=100, min_length=1)]
+    unit: Unit = "mm"
+
+
 class NewsOut(Out):
     """What the workshop says of a board of the job or its machine otherwise than the job's own copy: `what` differs, and
     what of the job would change. The other fields are the board's."""
@@ -453,23 +489,19 @@ class NewsOut(Out):
     problem: Problem | None
 
 
-class Silhouette(Out):
-    path: str
-    box: tuple[float, float, float, float]
-    quantity: int
-
-
-class CardBoard(Out):
-    name: str
-    thickness: float
-
-
 class ReaderIn(Schema):
     """How whoever reads a page writes numbers: `fractions` is the smallest part of an inch that is shown as one, 0 for none."""
 
     unit: Unit = "mm"
     fractions: Literal["0", "8", "16", "32", "64"] = "0"
     mark: Literal[".", ","] = "."
+    form: Literal["html", "pdf"] = "html"
+    paper: Annotated[str, Field(max_length=40, examples=["A4", "200x250"])] = "A4"
+    """A name, or width x height in mm."""
+
+    @property
+    def reader(self) -> Reader:
+        return Reader(self.unit, int(self.fractions), self.mark)
 
 
 class VerdictOut(Out):
@@ -481,27 +513,10 @@ class VerdictOut(Out):
     at: datetime
 
 
-class DesignCard(Out):
-    """A job on the maker's first page: its parts' silhouettes and what it is made of. One that cannot be read or computed
-    any more has a `problem`; one whose picture is not made yet has no silhouettes. `proof` is that of the revision shown;
-    `proved_before` tells whether an older one was proved."""
-
-    id: int
-    name: str
-    changed: datetime
-    revision: int
-    boards: list[CardBoard]
-    variant_of: str
-    news: list[str]
-    problem: Problem | None
-    proof: VerdictOut | None
-    proved_before: bool
-    silhouettes: list[Silhouette]
-
-
 class ProofFound(Out):
     """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
-    are what the beam's centre follows; `provided` is what the verdict rests on that nobody measured, "" for nothing."""
+    are what the beam's centre follows, in the order of the file; `as_cut` are outlines of finished parts in their own frames;
+    `provided` is what the verdict rests on that nobody measured, "" for nothing."""
 
     fits: bool
     verdict: Verdict
@@ -513,8 +528,12 @@ class ProofFound(Out):
     mates: tuple[MateProof, ...]
     paths: dict[int, list[CutPathOut]]
     finished: dict[int, list[str]]
+    tested: tuple[Tested, ...]
+    close_ups: tuple[CloseUp, ...]
+    as_cut: dict[str, tuple[tuple[float, float], ...]]
     times: list[SheetTimeOut]
     own_speeds: bool
+    said: Said
     route: tuple[Stop, ...]
 
 
@@ -545,6 +564,47 @@ class CheckOut(Out):
     lines: list[DrawnOut]
 
 
+class WorkInFile(Out):
+    """One layer of a file: `data` is the path data of all its paths with y up, `at` where the first of them starts, `setting` what
+    the machine was set to when it came out well, or as it was set last."""
+
+    operation: Operation
+    layer: str
+    colour: str
+    paths: int
+    openings: int
+    length: float
+    seconds: float
+    data: str
+    at: tuple[float, float]
+    setting: str
+    setting_result: str
+    setting_date: str
+
+
+class InFileOut(Out):
+    name: str
+    sheet: int
+    width: float
+    height: float
+    origin: tuple[float, float]
+    y_down: bool
+    works: list[WorkInFile]
+    outlines: tuple[Outlined, ...]
+    seconds: float
+
+
+class InFilesOut(Out):
+    """Every file that would be written for a receiver."""
+
+    files: list[InFileOut]
+    own_speeds: bool
+
+
+class OutcomeIn(Schema):
+    outcome: Outcome
+
+
 class ExportOut(Out):
     id: int
     sheet: int
@@ -554,6 +614,15 @@ class ExportOut(Out):
     made: datetime
     revision: int
     proof: VerdictOut | None
+    receiver: str
+    outcome: str
+
+
+class PaperOut(Out):
+    """A page as PDF, its bytes in base 64."""
+
+    name: str
+    data: str
 
 
 class KeptFileOut(Out):
@@ -563,27 +632,3 @@ class KeptFileOut(Out):
     title: str
     size: int
     layers: list[str]
-
-
-class JointKindOut(Out):
-    """A kind of joint: what it is called, and whether its second member is joined at an edge or at its face."""
-
-    title: str
-    second: Literal["edge", "face"]
-
-
-class ChoicesOut(Out):
-    """What the page offers to choose from; the core knows what there is. `fields` are the questions of each kind of step,
-    shape and pattern: "step/shape", "shape/disc", "pattern/grid"."""
-
-    recipes: list[RecipeOut]
-    directions: list[str]
-    feels: list[str]
-    results: list[str]
-    stock_kinds: list[str]
-    machine_kinds: list[str]
-    usual_speeds: dict[str, SpeedValues]
-    reliefs: list[str]
-    operations: dict[Operation, str]
-    joints: dict[str, JointKindOut]
-    fields: dict[str, tuple[FieldInfo, ...]]

@@ -3,45 +3,40 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Sequence
+import re
+from collections.abc import Mapping, Sequence
 from contextlib import suppress
-from dataclasses import asdict
 from functools import lru_cache, partial
-from time import process_time
 from typing import Any, cast
 
 from accounts.names import shown_name
 from config.problems import Problem
-from django.db import DatabaseError
+from django.utils import timezone
 from lean_notch import codec
 from lean_notch.basis import (
-    DIRECTIONS,
     FITS,
-    MACHINE_KINDS,
-    STOCK_KINDS,
-    USUAL_SPEEDS,
     BoardBasis,
     Fit,
     Speeds,
     machine_to_json,
     stock_to_json,
 )
-from lean_notch.basis.comb import FEELS
-from lean_notch.basis.equip import news_of_machine, news_of_stock
-from lean_notch.basis.settings import RESULTS
+from lean_notch.basis.settings import CutSetting, say_setting, settings_for
 from lean_notch.build import Build, Contact, FlatMark, FlatPart, JointFit, Mate, joint_fits, title_of
+from lean_notch.build.sizes import sizes_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
-from lean_notch.design import RELIEFS, BoardNeed, Part, ShapeStep, Step
-from lean_notch.design.describe import field_infos
+from lean_notch.design import BoardNeed, Part, ShapeStep, Step
+from lean_notch.edits import Edit
 from lean_notch.errors import NotchError
 from lean_notch.figures import Figure
-from lean_notch.files import FILE_FORMATS, FileFormat, file_name
+from lean_notch.files import FILE_FORMATS, FileFormat, file_name, planned_files
 from lean_notch.findings import Finding
+from lean_notch.formats.paper import Paper
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.geometry import Region, flatten
+from lean_notch.in_files import Work, in_files
 from lean_notch.job import Job, Result
-from lean_notch.job_sheet import job_sheet
-from lean_notch.joints import KINDS
+from lean_notch.job_sheet import Written, job_sheet
 from lean_notch.ledger import ledger
 from lean_notch.nesting import LayoutSettings
 from lean_notch.operations import OPERATIONS, Operation
@@ -54,24 +49,21 @@ from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
 from lean_notch.route import Stop, route
 from lean_notch.trial import Change, Trial
+from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
-from workshop.models import Machine, Stock
-from workshop.schemas import MachineValues, SpeedValues, StockValues
+from workshop.models import Stock
+from workshop.schemas import MachineValues, StockValues
 
 from . import schemas as out
 from . import verdicts
-from .actions import News, Swap, head_of, news_of, try_swaps
+from .actions import News, Swap, head_of, news_of, try_edits, try_swaps
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
-from .pictures import Picture, picture_of
 
 DRAWN_CHORD_MM = 0.05
 """Fine enough for a drawing of the assembled object."""
-
-PICTURE_SECONDS = 0.1
-"""How long one list of jobs may take to make pictures that are missing; the rest are made the next time."""
 
 
 def show_design(design: Design, since: int | None = None) -> str:
@@ -127,9 +119,10 @@ def _lists(result: Result) -> dict[str, dict[str, str]]:
     job, built = result.job, result.build
     drawn = job.design
     fits = joint_fits(built.parts, built.mates, job.basis)
+    names = names_by_board(result)
     parts = [(part, designed) for part in built.parts if (designed := drawn.part(part.id))]
     return {
-        "parts": {part.id: piece((part, one), partial(_part, part, one)) for part, one in parts},
+        "parts": {part.id: piece((part, one), partial(_part, part, one, names[part.board])) for part, one in parts},
         "standings": {
             one.placement: piece((one,), partial(out.StandingOut.model_validate, one)) for one in built.standings
         },
@@ -161,9 +154,16 @@ def _about(design: Design, head: Revision) -> dict[str, str]:
         "revisions": design.revisions.count(), "saved": head.saved.isoformat(), "can_undo": head.parent_id is not None,
         "can_redo": head.redo_id is not None,
         "variant_of": _kin(design.variant_of) if design.variant_of and not design.variant_of.removed else None,
+        "handed": _handed(head),
         "variants": [_kin(one) for one in design.variants.filter(removed=None).only("name").order_by("id")],
     }  # fmt: skip
     return {name: json.dumps(value) for name, value in about.items()}
+
+
+def _handed(head: Revision) -> str | None:
+    """When files of just this revision were handed over last."""
+    made = Export.objects.filter(layout__revision=head).order_by("-id").values_list("made", flat=True).first()
+    return made.isoformat() if made else None
 
 
 def _inputs(job: Job) -> dict[str, str]:
@@ -239,7 +239,7 @@ def show_trial(trial: Trial, board: str) -> out.TrialOut:
     return out.TrialOut(
         board=board, stock=basis.stock.name, kind=basis.stock.kind, machine=basis.machine.name, thickness=basis.thickness,
         kerf=basis.kerf, slot=basis.slot, fit=basis.fit, doubts=list(basis.doubts),
-        problem=_problem(trial), changes=[_change(change) for change in trial.changes],
+        problem=_problem(trial), changes=[show_change(change) for change in trial.changes],
         joints=len(trial.joints), failing=list(trial.failing), verdict=", ".join(verdicts) or basis.finger_fit.verdict,
         wants=trial.wants, warnings=list(dict.fromkeys(warning for fit in fits for warning in fit.warnings)),
         sheets=trial.sheets, used=trial.used, seconds=trial.seconds, area=trial.area, price=trial.price,
@@ -251,6 +251,30 @@ def show_tries(design: Design, swaps: list[Swap]) -> list[out.TrialOut]:
     first = swaps[0].board if swaps else head_of(design).job.design.boards[0].id
     asked = [Swap(first), *swaps]
     return [show_trial(trial, swap.board) for trial, swap in zip(try_swaps(design, asked), asked, strict=True)]
+
+
+def show_tried(design: Design, edits: Sequence[Edit], unit: Unit) -> out.TriedOut:
+    """Never raises for what an edit cannot do: that is the answer."""
+    try:
+        after, changed = try_edits(design, edits, unit)
+    except NotchError as error:
+        return out.TriedOut(values={}, changes=[], problem=Problem(**error.as_json()))
+    values: dict[str, float] = {}
+    names = names_by_board(computed(after))
+    for edit in edits:
+        found = re.fullmatch(r"parts/([^/]+)/steps/([^/]+)/(.+)", edit.path)
+        part = after.design.part(found[1]) if found else None
+        if found and part:
+            steps = {step.id: step for step in part.steps}
+            sizes = sizes_of(steps[found[2]], names[part.board]) if found[2] in steps else ()
+            values.update((edit.path, one.value) for one in sizes if one.path == found[3])
+    return out.TriedOut(values=values, changes=[show_change(one) for one in changed], problem=None)
+
+
+def names_by_board(result: Result) -> dict[str, dict[str, float]]:
+    """All named lengths, as each board's parts see them."""
+    basis = result.job.basis
+    return {board.id: {**result.build.names, **basis.names(board.id)} for board in result.job.design.boards}
 
 
 def show_news(design: Design) -> list[out.NewsOut]:
@@ -266,7 +290,7 @@ def _news(one: News, trial: Trial, job: Job) -> out.NewsOut:
         was = job.basis.of(one.board).stock.measured
         measured = one.row.document["measured"]
         about = {"of": "board", "measured": measured, "was_measured": was, "thickness": one.row.thickness}
-    changes = [_change(change) for change in trial.changes]
+    changes = [show_change(change) for change in trial.changes]
     return out.NewsOut(
         board=one.board, id=one.row.pk, what=list(one.what), changes=changes, problem=_problem(trial), **about
     )  # fmt: skip
@@ -276,7 +300,7 @@ def _problem(trial: Trial) -> Problem | None:
     return Problem(**trial.error.as_json()) if trial.error else None
 
 
-def _change(change: Change) -> out.ChangeOut:
+def show_change(change: Change) -> out.ChangeOut:
     return out.ChangeOut(
         subject=change.subject, key=change.after.key, about=change.about, title=change.after.title, kind=change.after.kind,
         before=change.before.value, after=change.after.value,
@@ -291,55 +315,6 @@ def _fit(fit: Fit) -> out.FitRangeOut:
     )  # fmt: skip
 
 
-def show_cards(designs: list[Design]) -> list[out.DesignCard]:
-    """Jobs on the first page, from the pictures that were kept with their revisions; a few that have none get one."""
-    started = process_time()
-    stocks = {str(row.pk): row.document for row in Stock.objects.filter(removed=None)}
-    machines = {str(row.pk): row.document for row in Machine.objects.filter(removed=None)}
-    proved = set(
-        Revision.objects.filter(design__in=designs, proof__release=verdicts.release()).values_list(
-            "design_id", flat=True
-        )
-    )
-    cards = []
-    for design in designs:
-        head = head_of(design)
-        if head.picture is None and process_time() - started < PICTURE_SECONDS:
-            head.picture = picture_of(head)
-            with suppress(DatabaseError):  # it can be shown without being kept
-                head.save(update_fields=["picture"])
-        cards.append(_card(design, head, head.picture or {}, stocks, machines, proved_before=design.pk in proved))
-    return cards
-
-
-def _card(
-    design: Design, head: Revision, picture: Picture, stocks: dict[str, Any], machines: dict[str, Any],
-    *, proved_before: bool,
-) -> out.DesignCard:  # fmt: skip
-    return out.DesignCard(
-        id=design.pk, name=design.name, changed=design.changed, revision=head.number,
-        boards=[out.CardBoard(name=b["name"], thickness=b["thickness"]) for b in picture.get("boards", ())],
-        variant_of=design.variant_of.name if design.variant_of else "",
-        news=[] if picture.get("problem") else _told_anew(head.document, stocks, machines),
-        problem=Problem(**picture["problem"]) if picture.get("problem") else None,
-        proof=_verdict(verdicts.known(head)), proved_before=proved_before,
-        silhouettes=[out.Silhouette(**one) for one in picture.get("silhouettes", ())],
-    )  # fmt: skip
-
-
-def _told_anew(document: dict[str, Any], stocks: dict[str, Any], machines: dict[str, Any]) -> list[str]:
-    """What the workshop says otherwise of a job's boards and machines: told from the documents, without computing."""
-    basis = document["basis"]
-    said: list[str] = []
-    for one in basis["boards"].values() if "boards" in basis else (basis,):
-        stock, machine = one["stock"], one["machine"]
-        if rack := stocks.get(stock.get("id", "")):
-            said += news_of_stock(stock, rack)
-        if workshop := machines.get(machine.get("id", "")):
-            said += news_of_machine(machine, workshop)
-    return list(dict.fromkeys(said))
-
-
 def show_proof(job: Job, proof: Proof) -> out.ProofFound:
     result = computed(job)
     machines = {board.id: job.basis.of(board.id).machine for board in job.design.boards}
@@ -347,20 +322,36 @@ def show_proof(job: Job, proof: Proof) -> out.ProofFound:
         fits=proof.fits, verdict=proof.verdict, provided=proof.provided, sentence=proof.sentence,
         not_looked_at=NOT_LOOKED_AT, findings=proof.findings, parts=proof.parts, mates=proof.mates,
         paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
-        finished=_finished(proof),
+        finished=_finished(proof), tested=proof.tested, close_ups=proof.close_ups, as_cut=dict(proof.as_cut),
         times=[
             _time(sheet, machines[result.layout.sheet(sheet.number).board].usual) for sheet in result.plan.sheets
         ],
         own_speeds=all(machine.speeds is not None for machine in machines.values()),
-        route=route(result, proof),
+        said=proof.said, route=route(result, proof.said),
     )  # fmt: skip
 
 
-def show_job_sheet(design: Design, reader: Reader) -> str:
+def show_job_sheet(design: Design, reader: Reader, maker: str) -> Paper:
     head = head_of(design)
     job = head.job
     settings = {board.id: settings_of(job.basis.of(board.id).machine.id) for board in job.design.boards}
-    return job_sheet(computed(job), settings, f"Revision {head.number}. {verdicts.said(verdicts.known(head))}", reader)
+    return job_sheet(computed(job), settings, written_of(head, maker), reader)
+
+
+def written_of(head: Revision, maker: str) -> Written:
+    """Where a page about a revision comes from, with the newest files of it by sheet."""
+    files: dict[int, list[str]] = {}
+    made = Export.objects.filter(layout__revision=head).order_by("-id").values_list("sheet", "file_name")
+    for sheet, name in made[:MOST_NAMED]:
+        if name not in files.setdefault(sheet, []):
+            files[sheet].append(name)
+    saved = timezone.localtime(head.saved).date().isoformat()
+    return Written(
+        maker, head.number, saved, verdicts.said(verdicts.known(head)), {n: some[:2] for n, some in files.items()}
+    )
+
+
+MOST_NAMED = 50
 
 
 def show_kept(file: KeptFile, data: bytes) -> out.KeptFileOut:
@@ -412,6 +403,36 @@ def _time(sheet: SheetPlan, speeds: Speeds) -> out.SheetTimeOut:
     )  # fmt: skip
 
 
+def show_in_files(result: Result, file_format: FileFormat) -> out.InFilesOut:
+    """With what each board's machine was set to before, where its log knows."""
+    basis = result.job.basis
+    files = []
+    for planned, one in zip(planned_files(result, file_format), in_files(result, file_format), strict=True):
+        board = basis.of(planned.board)
+        known = settings_of(board.machine.id)
+        works = [_work_in_file(work, settings_for(known, board.stock, work.operation)) for work in one.works]
+        files.append(
+            out.InFileOut(
+                name=one.name, sheet=one.sheet, width=one.width, height=one.height, origin=one.origin, y_down=one.y_down,
+                works=works, outlines=one.outlines, seconds=one.seconds,
+            )
+        )  # fmt: skip
+    own = all(basis.of(board.id).machine.speeds is not None for board in result.job.design.boards)
+    return out.InFilesOut(files=files, own_speeds=own)
+
+
+def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:
+    setting = known[0] if known else None
+    first = work.paths[0].shape.segments[0].start
+    return out.WorkInFile(
+        operation=work.operation, layer=work.layer, colour=work.colour, paths=len(work.paths), openings=work.openings,
+        length=work.length, seconds=work.seconds, at=first,
+        data="".join(path_data(shape) for path in work.paths for shape in (path.shape, *path.holes)),
+        setting=say_setting(setting) if setting else "", setting_result=setting.result if setting else "",
+        setting_date=setting.date if setting else "",
+    )  # fmt: skip
+
+
 def show_export(export: Export) -> out.ExportOut:
     return out.ExportOut(
         id=export.id,
@@ -421,30 +442,14 @@ def show_export(export: Export) -> out.ExportOut:
         bytes=len(export.data),
         made=export.made,
         revision=export.layout.revision.number,
-        proof=_verdict(export.proof),
+        proof=show_verdict(export.proof),
+        receiver=export.receiver,
+        outcome=export.outcome,
     )
 
 
-def _verdict(known: verdicts.Verdict | None) -> out.VerdictOut | None:
+def show_verdict(known: verdicts.Verdict | None) -> out.VerdictOut | None:
     return out.VerdictOut.model_validate({name: known[name] for name in out.VerdictOut.model_fields}) if known else None
-
-
-def show_choices() -> out.ChoicesOut:
-    return out.ChoicesOut(
-        recipes=[
-            out.RecipeOut(name=r.name, title=r.title, about=r.about, settings=r.settings) for r in RECIPES.values()
-        ],
-        directions=list(DIRECTIONS),
-        feels=list(FEELS),
-        results=list(RESULTS),
-        stock_kinds=list(STOCK_KINDS),
-        machine_kinds=list(MACHINE_KINDS),
-        usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
-        reliefs=list(RELIEFS),
-        operations=dict(OPERATIONS),
-        joints={kind.kind: out.JointKindOut(title=joint.title, second=joint.second) for kind, joint in KINDS.items()},
-        fields=field_infos(),
-    )
 
 
 def _answers(job: Job) -> list[out.AnswerOut]:
@@ -479,24 +484,24 @@ def _basis(basis: BoardBasis) -> out.BasisOut:
     )
 
 
-def _part(part: FlatPart, designed: Part) -> out.PartOut:
+def _part(part: FlatPart, designed: Part, names: Mapping[str, float]) -> out.PartOut:
     marks = {mark.id: mark for mark in (*part.openings, *part.marks)}
     return out.PartOut(
         id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
-        path=_path(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
-        steps=[_step(step, marks.get(step.id), part) for step in designed.steps],
+        path=path_of(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
+        steps=[_step(step, marks.get(step.id), part, names) for step in designed.steps],
         corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
         sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
     )  # fmt: skip
 
 
-def _step(step: Step, mark: FlatMark | None, part: FlatPart) -> out.StepOut:
+def _step(step: Step, mark: FlatMark | None, part: FlatPart, names: Mapping[str, float]) -> out.StepOut:
     failed = part.failed if part.failed and part.failed.step == step.id else None
     cuts = isinstance(step, ShapeStep) and step.does != "mark"
     operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
     return out.StepOut(
         id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
-        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back),
+        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back), sizes=sizes_of(step, names),
         problem=Problem(**failed.error.as_json()) if failed else None,
     )  # fmt: skip
 
@@ -515,7 +520,7 @@ def _outline(region: Region) -> list[tuple[float, float]]:
 
 
 @lru_cache(maxsize=1024)
-def _path(region: Region) -> str:
+def path_of(region: Region) -> str:
     return "".join(path_data(ring) for ring in region.rings)
 
 

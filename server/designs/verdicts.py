@@ -4,6 +4,7 @@ again. Another release of the core may find otherwise: what an older one said is
 from __future__ import annotations
 
 from contextlib import suppress
+from dataclasses import asdict, fields
 from datetime import datetime
 from functools import cache
 from hashlib import sha256
@@ -14,19 +15,20 @@ from typing import Any
 import lean_notch
 from django.db import DatabaseError
 from django.utils import timezone
+from lean_notch.proof import Said
 
 from .models import Revision
 
 Verdict = dict[str, Any]
-"""`verdict`, `provided`, `sentence`, `at` and `release`."""
+"""The core's Said, with the moment (`at`) and the `release`."""
 
 
-def keep(revision: Revision, verdict: str, provided: str, sentence: str) -> None:
+def keep(revision: Revision, said: Said) -> None:
     """The first proof of a revision by this release dates it; on a disk that cannot be written it is not kept."""
     if known(revision) is not None:
         return
     at = timezone.now().isoformat(timespec="milliseconds").replace("+00:00", "Z")
-    revision.proof = {"verdict": verdict, "provided": provided, "sentence": sentence, "at": at, "release": release()}
+    revision.proof = {**asdict(said), "at": at, "release": release()}
     with suppress(DatabaseError):
         revision.save(update_fields=["proof"])
 
@@ -34,6 +36,10 @@ def keep(revision: Revision, verdict: str, provided: str, sentence: str) -> None
 def known(revision: Revision) -> Verdict | None:
     found: Verdict | None = revision.proof
     return found if found and found["release"] == release() else None
+
+
+def said_of(verdict: Verdict | None) -> Said | None:
+    return Said(**{one.name: verdict[one.name] for one in fields(Said)}) if verdict else None
 
 
 def marked(name: str, verdict: Verdict | None) -> str:

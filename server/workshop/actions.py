@@ -85,10 +85,11 @@ def restore(thing: Stock | Machine) -> None:
     thing.save()
 
 
-def put_profile(document: dict[str, Any], profile: Profile | None = None) -> Profile:
+def put_profile(document: dict[str, Any], profile: Profile | None = None, machine: Machine | None = None) -> Profile:
     """A new hand-over profile, or `profile` changed. Raises NotchError at the field."""
     checked = profile_from_json(document)
     profile = profile or Profile()
+    profile.machine = machine
     profile.name, profile.document = checked.name, profile_to_json(checked)
     profile.save()
     return profile

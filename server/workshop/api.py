@@ -215,16 +215,22 @@ def strike_entry(request: HttpRequest, entry_id: int, given: s.ValidIn) -> Statu
     return Status(204, None)
 
 
+def _for(given: s.ProfileIn) -> Machine | None:
+    return _machine(given.machine) if given.machine is not None else None
+
+
 @router.get("/profiles", response=list[s.ProfileOut])
 def list_profiles(request: HttpRequest) -> QuerySet[Profile]:  # noqa: ARG001
     return Profile.objects.order_by("id")
 
 
 @router.post("/profiles", response={201: s.ProfileOut, 422: Problem})
-def add_profile(request: HttpRequest, given: s.ProfileValues) -> Status[Profile]:  # noqa: ARG001
-    return Status(201, actions.put_profile(given.model_dump()))
+def add_profile(request: HttpRequest, given: s.ProfileIn) -> Status[Profile]:  # noqa: ARG001
+    return Status(201, actions.put_profile(given.model_dump(exclude={"machine"}), machine=_for(given)))
 
 
 @router.put("/profiles/{profile_id}", response={200: s.ProfileOut, 422: Problem, 404: Problem})
-def change_profile(request: HttpRequest, profile_id: int, given: s.ProfileValues) -> Profile:  # noqa: ARG001
-    return actions.put_profile(given.model_dump(), get_object_or_404(Profile, id=profile_id))
+def change_profile(request: HttpRequest, profile_id: int, given: s.ProfileIn) -> Profile:  # noqa: ARG001
+    return actions.put_profile(
+        given.model_dump(exclude={"machine"}), get_object_or_404(Profile, id=profile_id), _for(given)
+    )

@@ -61,7 +61,9 @@ class CutSetting(models.Model):
 
 
 class Profile(models.Model):
-    """A hand-over profile: what one receiver of files wants. `document` is the core's profile document."""
+    """A hand-over profile: what one receiver of files wants. `document` is the core's profile document; `machine` is the
+    workshop's own machine that it is for."""
 
     name = models.CharField(max_length=80)
+    machine = models.ForeignKey(Machine, null=True, on_delete=models.SET_NULL, related_name="profiles")
     document = models.JSONField()

@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from lean_notch.documents import in_unit
+from lean_notch.files import FileFormat
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import Field
@@ -157,6 +158,7 @@ class ProfileValues(Schema):
     """A hand-over profile; all lengths in mm. What is left out is plain."""
 
     name: Annotated[str, Field(max_length=80, examples=["Outside cutter"])] = "Plain"
+    format: FileFormat = "svg"
     layers: dict[Operation, LayerValues] = {}
     order: Annotated[list[Operation], Field(max_length=6)] = []
     split: Literal["sheet", "part", "operation"] = "sheet"
@@ -171,8 +173,15 @@ class ProfileValues(Schema):
     lead_in_mm: LengthIn = 0.0
 
 
+class ProfileIn(ProfileValues):
+    """`machine` is the workshop's own machine that the files are for, none for a receiver outside."""
+
+    machine: int | None = None
+
+
 class ProfileOut(Schema):
     id: int
+    machine: int | None = Field(alias="machine_id")
     document: ProfileValues
 
 

@@ -9,7 +9,7 @@ import re
 from pathlib import Path
 
 import pytest
-from browser_steps import change, choice, choose, go, part
+from browser_steps import change, choice, choose, go, open_job, part, recipe
 from playwright.sync_api import Browser, Page, expect
 
 pytestmark = pytest.mark.xdist_group("second browser")
@@ -41,7 +41,7 @@ def themed(request, app, browser: Browser):
     settled(page)
     assert violations(page) == []
     page.get_by_role("button", name="Sign in as Wren").click()
-    page.get_by_role("link", name=re.compile("Vial carrier")).first.wait_for()
+    page.get_by_role("link", name="Vial carrier").first.wait_for()
     yield page
     context.close()
 
@@ -49,13 +49,12 @@ def themed(request, app, browser: Browser):
 def test_axe_finds_nothing_on_any_view_in_either_theme(themed, app):
     settled(themed)
     wrong = {"home": violations(themed)}
-    themed.get_by_role("button", name="New job").click()
-    themed.get_by_role("dialog").get_by_label("Name").wait_for()
+    recipe(themed).click()
+    themed.get_by_role("slider", name=re.compile("^Width")).wait_for()
     settled(themed)
-    wrong["new job"] = violations(themed)
-    themed.keyboard.press("Escape")
-    themed.get_by_role("link", name=re.compile("Vial carrier")).first.click()
-    themed.get_by_role("heading", name="Parts, flat").wait_for()
+    wrong["start"] = violations(themed)
+    themed.get_by_role("link", name="Lean Notch, all jobs").click()
+    open_job(themed, "Vial carrier")
     job = themed.url.rsplit("/", 1)[0]
     for stop in STOPS:
         themed.goto(f"{job}/{stop}")
@@ -97,9 +96,9 @@ def focus(page: Page, name: str) -> None:
 
 
 def test_a_job_is_made_proved_and_handed_over_by_keys_alone(page):
-    focus(page, "^New job$")
+    focus(page, "^Open tray")
     page.keyboard.press("Enter")
-    page.get_by_role("dialog").wait_for()
+    page.get_by_role("button", name="Start this tray").and_(page.locator(":enabled")).wait_for()
     focus(page, "^Name$")
     page.keyboard.press("Control+a")
     page.keyboard.type("By keys")
@@ -133,8 +132,8 @@ def test_a_job_is_made_proved_and_handed_over_by_keys_alone(page):
     focus(page, "^Hand over")
     page.keyboard.press("Enter")
     expect(page).to_have_title(re.compile("^Hand over · By keys · Lean Notch$"))
-    expect(page.get_by_role("region", name="Proof")).to_contain_text("Proved")
-    focus(page, "^Download SVG$")
+    expect(page.locator("main")).to_contain_text("✓ Proved")
+    focus(page, "^Save the SVG for the shed laser$")
     with page.expect_download() as download:
         page.keyboard.press("Enter")
     assert download.value.suggested_filename == "by-keys_poplar-ply_3.06mm_sheet-1.svg"
@@ -145,7 +144,8 @@ def test_a_tablet_shows_everything_and_takes_touches(app, browser: Browser):
     page = context.new_page()
     page.goto(app.address)
     page.get_by_role("button", name="Sign in as Wren").tap()
-    page.get_by_role("link", name=re.compile("Vial carrier")).first.tap()
+    page.get_by_role("link", name="Vial carrier").first.tap()
+    page.get_by_role("navigation", name="Route").get_by_role("link", name=re.compile("^Shape")).tap()
     page.get_by_role("heading", name="Parts, flat").wait_for()
     for stop in STOPS:
         page.locator(f"nav a[href$='/{stop}']").tap()
@@ -183,8 +183,7 @@ def test_at_twice_the_size_nothing_is_lost(app, browser: Browser):
         page = context.new_page()
         page.goto(app.address)
         page.get_by_role("button", name="Sign in as Wren").click()
-        page.get_by_role("link", name=re.compile("Vial carrier")).first.click()
-        page.get_by_role("heading", name="Parts, flat").wait_for()
+        open_job(page, "Vial carrier")
         for stop in STOPS:
             page.locator(f"nav a[href$='/{stop}']").click()
             page.locator("h1").wait_for()
@@ -201,7 +200,7 @@ def test_what_is_picked_on_a_drawing_is_first_in_the_ledger(open_tray):
     ledger = open_tray.get_by_role("complementary")
     part(open_tray, "Base").click()
     choose(open_tray, choice(open_tray, "Add a step"), "A hole")
-    open_tray.get_by_role("button", name=re.compile("hole 1")).wait_for()
+    open_tray.locator("aside").get_by_role("button", name=re.compile("hole 1")).wait_for()
     open_tray.locator("h1").click()
     open_tray.keyboard.press("Escape")
     expect(ledger.get_by_role("heading", name="Steps of Base")).to_have_count(0)

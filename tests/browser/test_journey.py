@@ -8,7 +8,7 @@ from pathlib import Path
 
 import ezdxf
 import pytest
-from browser_steps import change, choice, choose, fill, go, part, typed
+from browser_steps import change, choice, choose, fill, go, part, save, start, typed
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.xdist_group("browser")  # one server and one browser for all of them
@@ -27,16 +27,17 @@ def test_from_a_measured_board_to_a_file_that_fits(open_tray, tmp_path):
     expect(open_tray.get_by_role("heading", name="Sheet 1 of 1")).to_be_visible()
     go(open_tray, "Prove")
     expect(open_tray.get_by_role("region", name="Proof")).to_contain_text("Fits.")
-    open_tray.get_by_role("button", name="Show a corner").click()
-    expect(open_tray.locator("path.beam").first).to_be_visible()
+    corner = open_tray.get_by_role("figure", name=re.compile("^Inner corner of "))
+    expect(corner).to_contain_text("0.029")
     go(open_tray, "Hand over")
-    for name, start in (("SVG", "<?xml"), ("DXF", "  0\nSECTION"), ("DXF R12", "  0\nSECTION")):
+    open_tray.get_by_role("button", name="Plain", exact=True).click()
+    for name, begins in (("SVG", "<?xml"), ("DXF", "  0\nSECTION"), ("DXF R12", "  0\nSECTION")):
         with open_tray.expect_download() as download:
-            open_tray.get_by_role("button", name=f"Download {name}", exact=True).click()
+            save(open_tray, name).click()
         file = tmp_path / download.value.suggested_filename
         download.value.save_as(file)
         assert re.fullmatch(r"specimen-tray_poplar-ply_3\.07mm_sheet-1(_R12)?\.(svg|dxf)", file.name)
-        assert file.read_text().startswith(start)
+        assert file.read_text().startswith(begins)
     assert len(ezdxf.readfile(file).modelspace()) == 5
     expect(open_tray.get_by_role("link", name=re.compile("specimen-tray.*svg"))).to_be_visible()
 
@@ -187,10 +188,9 @@ def test_the_history_tells_what_was_done_and_leads_back(open_tray):
 
 def test_an_empty_job_is_filled_by_hand(page, tmp_path):
     """A part, a hole, a copy of it; the step is switched off, moved, removed; packed and opened again."""
-    page.get_by_role("button", name="New job").click()
-    page.get_by_role("dialog").get_by_text("Empty job").click()
-    page.get_by_role("dialog").get_by_label("Name").fill("Trail sign")
-    page.get_by_role("button", name="Start", exact=True).click()
+    page.get_by_role("link", name=re.compile("^Empty job")).click()
+    page.get_by_label("Name").fill("Plank")
+    page.get_by_role("button", name="Start an empty job").click()
     expect(page.get_by_text("This job has no parts yet")).to_be_visible()
     expect(page.get_by_role("navigation", name="Route")).to_contain_text("nothing to prove yet")
     page.get_by_role("button", name="Add a part").click()
@@ -216,11 +216,12 @@ def test_an_empty_job_is_filled_by_hand(page, tmp_path):
     page.get_by_role("button", name="Duplicate", exact=True).first.click()
     expect(page.locator("path.part")).to_have_count(2)
     go(page, "Hand over")
+    save(page)  # everything has come, and nothing moves any more
     with page.expect_download() as download:
-        page.get_by_role("link", name="Download the job").click()
+        page.get_by_role("link", name="The whole job, packed").click()
     download.value.save_as(tmp_path / "sign.zip")
     page.get_by_role("link", name="Lean Notch, all jobs").click()
-    page.locator("input[type=file][accept='.zip']").set_input_files(tmp_path / "sign.zip")
+    page.locator("input[type=file][accept*='.zip']").set_input_files(tmp_path / "sign.zip")
     expect(page.locator("path.part")).to_have_count(2)
 
 
@@ -288,16 +289,10 @@ def test_everything_is_reached_by_keyboard(open_tray):
 
 
 def test_an_archived_job_is_restored(page):
-    page.get_by_role("button", name="New job").click()
-    page.get_by_role("dialog").get_by_label("Name").fill("Spare tray")
-    page.locator("form [data-field=width]").fill("nothing")
-    page.get_by_role("button", name="Start", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("There is no length called")
-    page.locator("form [data-field=width]").fill("120")
-    page.get_by_role("button", name="Start", exact=True).click()
-    page.get_by_role("heading", name="Parts, flat").wait_for()
+    start(page, "Spare tray")
     page.get_by_role("link", name="Lean Notch, all jobs").click()
-    page.get_by_role("button", name="Archive Spare tray").click()
+    page.get_by_role("button", name="More for Spare tray").click()
+    page.get_by_role("menuitem", name="Archive").click()
     expect(page.get_by_role("link", name=re.compile("Spare tray"))).to_have_count(0)
     page.reload()
     page.get_by_role("button", name=re.compile("^Archived jobs")).click()
@@ -325,19 +320,19 @@ def test_drawing_on_a_part_and_handing_it_over(open_tray, tmp_path):
     expect(open_tray.locator("path.work.engrave").first).to_be_visible()
     expect(open_tray.get_by_role("navigation", name="Route")).to_contain_text("fits, as cut from the file")
     go(open_tray, "Hand over")
-    expect(open_tray.get_by_text("Engrave", exact=True)).to_be_visible()
-    open_tray.get_by_role("button", name="How it is written").click()
-    open_tray.get_by_label("Layer for engrave").fill("ETCH")
-    open_tray.keyboard.press("Tab")
-    expect(open_tray.get_by_text("Changed for this export only")).to_be_visible()
+    open_tray.get_by_role("button", name="Plain", exact=True).click()
+    layer = open_tray.get_by_label("Layer for engrave")
+    layer.fill("ETCH")
+    layer.press("Tab")
+    expect(open_tray.get_by_text("changed for this time only")).to_be_visible()
     with open_tray.expect_download() as download:
-        open_tray.get_by_role("button", name="Download DXF", exact=True).click()
+        save(open_tray, "DXF").click()
     file = tmp_path / "sheet.dxf"
     download.value.save_as(file)
     layers = {entity.dxf.layer for entity in ezdxf.readfile(file).modelspace()}
     assert layers == {"ETCH", "CUT"}
     with open_tray.expect_download() as download:
-        open_tray.get_by_role("button", name="Download PDF", exact=True).click()
+        save(open_tray, "PDF").click()
     download.value.save_as(tmp_path / "sheet.pdf")
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
 

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import json
-import re
 from pathlib import Path
 
 import pytest
-from browser_steps import go, part
+from browser_steps import go, open_job, part
 from playwright.sync_api import Page, expect
 
 pytestmark = pytest.mark.xdist_group("second browser")
@@ -28,10 +27,9 @@ def gzipped(page: Page) -> int:
 
 def test_home_is_light_and_no_view_adds_much(page, app):
     page.goto(app.address)
-    page.get_by_role("link", name=re.compile("Vial carrier")).first.wait_for()
+    page.get_by_role("link", name="Vial carrier").first.wait_for()
     assert gzipped(page) < HOME_BYTES
-    page.get_by_role("link", name=re.compile("Vial carrier")).first.click()
-    page.get_by_role("heading", name="Parts, flat").wait_for()
+    open_job(page, "Vial carrier")
     job = page.url.rsplit("/", 1)[0]
     weights = {}
     stops = [f"{job}/{stop}" for stop in ("measure", "shape", "join", "lay-out", "prove", "hand-over")]
@@ -56,8 +54,7 @@ new PerformanceObserver(list => list.getEntries().forEach(e => e.hadRecentInput 
 @pytest.mark.parametrize("view", ["", "rack", "machines", "notebook", "settings", "shape", "prove", "hand-over"])
 def test_nothing_jumps_while_a_view_loads(page, app, view):
     """Layout shift as the browser itself counts it."""
-    page.get_by_role("link", name=re.compile("Vial carrier")).first.click()
-    page.get_by_role("heading", name="Parts, flat").wait_for()
+    open_job(page, "Vial carrier")
     job = page.url.rsplit("/", 1)[0]
     page.add_init_script(SHIFTS)
     page.goto(f"{job}/{view}" if view in ("shape", "prove", "hand-over") else f"{app.address}/{view}")

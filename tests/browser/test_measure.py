@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from browser_steps import choice, choose, fill, go, workshop
+from browser_steps import choice, choose, fill, go, start, workshop
 from playwright.sync_api import Page, expect
 
 pytestmark = pytest.mark.xdist_group("browser")
@@ -27,12 +27,7 @@ def board(page: Page, request):
 
 def start_tray(page: Page, board: str) -> None:
     page.get_by_role("link", name="Lean Notch, all jobs").click()
-    page.get_by_role("button", name="New job").click()
-    dialog = page.get_by_role("dialog")
-    dialog.get_by_label("Name").fill(f"Tray of {board}"[:60])
-    choose(page, choice(dialog, "Board"), board)
-    page.get_by_role("button", name="Start", exact=True).click()
-    page.get_by_role("heading", name="Parts, flat").wait_for()
+    start(page, f"Tray of {board}"[:60], board)
 
 
 def test_measuring_anew_is_looked_at_kept_and_followed(page, board):

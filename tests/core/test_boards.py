@@ -8,6 +8,7 @@ from lean_notch.basis import Basis
 from lean_notch.edits import Edit, edit_job, sentence
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
+from lean_notch.formats.paper_html import write_html
 from lean_notch.job import compute, job_from_json, job_to_json
 from lean_notch.job_sheet import job_sheet
 from lean_notch.ledger import ledger
@@ -67,7 +68,7 @@ def test_sheets_files_times_and_prices_are_by_board(viewer):
     names = [file.name for file in write_files(result, "svg")]
     assert names == ["vial-carrier_poplar-ply_3.06mm_sheet-1.svg", "vial-carrier_clear-acrylic_3.92mm_sheet-2.svg"]
     assert try_basis(result, viewer.basis).price == pytest.approx(3.2 + 9.5)
-    sheet = job_sheet(result)
+    sheet = write_html(job_sheet(result))
     assert "Bottom: Clear acrylic" in sheet
     assert "Board: Poplar ply" in sheet
     assert route(result)[0].line == "3.06 mm, 5 readings, 3.92 mm, 3 readings"
@@ -122,7 +123,7 @@ def test_sets_multiply_quantities_sheets_time_and_price(viewer):
     before, after = try_basis(one, viewer.basis), try_basis(twelve, viewer.basis)
     assert after.seconds == pytest.approx(12 * before.seconds, rel=0.05)
     assert after.price > before.price
-    assert "12 sets" in job_sheet(twelve)
+    assert "12 sets" in write_html(job_sheet(twelve))
     assert prove_job(twelve).fits
 
 

@@ -383,8 +383,8 @@ def test_a_short_line_that_is_there_twice_is_found_among_long_ones():
 def test_nothing_is_ready_to_be_handed_over_on_a_kerf_that_nobody_measured():
     def handed(job):
         result = compute(job)
-        return next(stop for stop in route(result, prove_job(result)) if stop.key == "hand-over")
+        return next(stop for stop in route(result, prove_job(result).said) if stop.key == "hand-over")
 
-    assert handed(make_job()).state == "ready"
+    assert handed(make_job()).state == "open"
     typed = handed(make_job(one_board(make_board(typed_kerf=True))))
     assert (typed.state, typed.wants) == ("look", "if the kerf is 0.14 mm (typed in, not measured)")

@@ -9,7 +9,7 @@ from lean_notch.files import file_name, slug
 from lean_notch.job import compute, job_from_json, job_to_json
 from lean_notch.ledger import ledger
 from lean_notch.proving import prove_job
-from lean_notch.route import route
+from lean_notch.route import last_stops, route
 
 
 def rows(job, subject):
@@ -106,11 +106,12 @@ def test_a_job_without_its_recipe_is_edited_by_its_dimensions(job):
 
 def test_the_route_has_six_stops_with_a_line_each(job):
     result = compute(job)
-    before, after = route(result), route(result, prove_job(result))
+    before, after = route(result), route(result, prove_job(result).said)
     assert [stop.key for stop in before] == ["measure", "shape", "join", "lay-out", "prove", "hand-over"]
     assert all(stop.line for stop in before)
     assert [stop.state for stop in before[-2:]] == ["open", "open"]
-    assert [stop.state for stop in after] == ["ready"] * 6
+    assert [stop.state for stop in after] == ["ready"] * 5 + ["open"]
+    assert [stop.state for stop in last_stops(5, 1, prove_job(result).said, handed=True)] == ["ready", "ready"]
     assert before[0].line == "3.06 mm, 5 readings"
 
 

@@ -10,7 +10,6 @@ from conftest import edited, make_basis, make_job, with_marks
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import USUAL_SPEEDS, Machine, Speeds
-from lean_notch.basis.settings import setting_from_json
 from lean_notch.cutting import Layer, Profile, estimate, profile_from_json, profile_to_json
 from lean_notch.cutting.hatch import hatched
 from lean_notch.cutting.order import Step, Stretch, shortest, travel
@@ -20,7 +19,6 @@ from lean_notch.errors import NotchError
 from lean_notch.files import write_files
 from lean_notch.geometry import Circle, Region, Trace, rectangle
 from lean_notch.job import compute
-from lean_notch.job_sheet import job_sheet
 from lean_notch.operations import OPERATIONS
 from lean_notch.proving import prove_job
 from shapes import polygon, random_region
@@ -229,44 +227,6 @@ def test_speeds_that_are_none_are_refused(speed):
     with pytest.raises(NotchError) as caught:
         Speeds(speed, 1, 1, 1, 1, 1)
     assert caught.value.field == "machine.speeds.cut"
-
-
-def test_a_job_sheet_says_what_the_operator_needs(marked):
-    text = job_sheet(compute(marked))
-    for words in (
-        "Vial carrier",
-        "Poplar ply",
-        "3.06 mm",
-        "Shed laser",
-        "kerf 0.14 mm",
-        "Through-cut",
-        "Front",
-        "Base",
-    ):
-        assert words in text
-    assert "http" not in text.replace("http://www.w3.org/2000/svg", "")
-    assert job_sheet(compute(marked)) == text
-
-
-def test_a_job_sheet_says_what_the_machine_was_set_to_for_such_a_board(marked):
-    """Common practice: job sheets carry machine settings for the measured thickness."""
-    common = {"stock": "Poplar ply", "kind": "plywood", "thickness": 3.06, "date": "2026-11-02", "power": 62}
-    known = [
-        setting_from_json({**common, "speed": speed, "operation": operation})
-        for speed, operation in ((12, "cut"), (90, "fold"))
-    ]
-    text = job_sheet(compute(marked), {"main": known})
-    assert "62 % · 12 mm/s" in text
-    assert "Poplar ply, 3.06 mm" in text
-    assert ("90 mm/s" in text) == any(
-        mark.operation == "fold" for part in compute(marked).build.parts for mark in part.marks
-    )
-    other = setting_from_json({**common, "kind": "acrylic", "stock": "Other", "speed": 9})
-    assert "Previous settings" not in job_sheet(compute(marked), {"main": [other]})
-
-
-def test_a_job_sheet_escapes_what_the_maker_typed():
-    assert "<b>" not in job_sheet(compute(make_job(name="A <b> & c")))
 
 
 @pytest.mark.parametrize(

@@ -241,7 +241,7 @@ def test_an_archived_job_is_listed_and_can_be_restored(wren, tray):
     assert [one["name"] for one in wren.get("/api/designs/archived").json()] == ["Tray"]
     assert post(wren, f"/designs/{tray['id']}/restore").status_code == 200
     [card] = wren.get("/api/designs").json()
-    assert (card["name"], len(card["silhouettes"])) == ("Tray", 5)
+    assert (card["name"], len(card["panels"])) == ("Tray", 5)
 
 
 def test_a_name_can_be_changed_and_undone(wren, tray):
@@ -254,12 +254,14 @@ def test_a_name_can_be_changed_and_undone(wren, tray):
 def test_the_demo_is_seeded_once_and_keeps_what_was_done(sign_in):
     call_command("seed_demo")
     wren = sign_in("Wren")
-    [card] = wren.get("/api/designs").json()
+    card, *others = wren.get("/api/designs").json()
+    assert [one["name"] for one in others] == ["Trail sign", "Slide drawer", "Seed tray"]
+    assert all(one["pictured"] and one["proof"]["verdict"] == "fits" for one in (card, *others))
     assert (card["name"], card["boards"]) == ("Vial carrier", [{"name": "Poplar ply", "thickness": 3.06}])
     design = wren.get(f"/api/designs/{card['id']}").json()
     edit(wren, design, width="180")
     call_command("seed_demo")
-    [again] = wren.get("/api/designs").json()
+    again, *_ = wren.get("/api/designs").json()
     assert (again["id"], again["revision"]) == (card["id"], design["revision"] + 1)
 
 

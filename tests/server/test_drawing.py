@@ -113,12 +113,35 @@ def test_a_job_sheet_is_a_page_for_its_owner_only(wren, tray, sign_in):
     page = get(wren, f"/designs/{tray['id']}/job-sheet")
     assert page["Content-Type"].startswith("text/html")
     assert b"Poplar ply" in page.content
-    assert b"Previous settings" not in page.content
+    assert "None is known to cut Poplar ply" in page.content.decode()
     number = tray["boards"][0]["basis"]["machine"]["id"]
     was = {"stock": "Poplar ply", "kind": "plywood", "thickness": "3.06", "power": "62", "speed": "12"}
     post(wren, f"/machines/{number}/settings", was)
     assert "62 % · 12 mm/s" in get(wren, f"/designs/{tray['id']}/job-sheet").content.decode()
     assert get(sign_in("Teal"), f"/designs/{tray['id']}/job-sheet").status_code == 404
+
+
+def test_a_job_sheet_names_its_maker_revision_and_files(wren, tray):
+    address = f"/designs/{tray['id']}/job-sheet"
+    assert "No file of this revision was handed over yet." in get(wren, address).content.decode()
+    get(wren, f"/designs/{tray['id']}/proof")
+    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"}).json()
+    page = get(wren, address).content.decode()
+    assert f"File: {made['file_name']}" in page
+    assert "revision 1 · Wren · " in page
+    assert "Fits, if the kerf is 0.14 mm (typed in, not measured): proved" in page
+
+
+def test_papers_come_as_pdf_and_a_page_that_is_too_small_is_said_before_the_work(wren, tray):
+    import base64
+
+    sheet = get(wren, f"/designs/{tray['id']}/job-sheet?form=pdf&paper=A5")
+    assert (sheet["Content-Type"], sheet.content[:5]) == ("application/pdf", b"%PDF-")
+    paper = get(wren, f"/designs/{tray['id']}/proof-paper").json()
+    assert (paper["name"], base64.b64decode(paper["data"])[:5]) == ("tray_revision-1_proof.pdf", b"%PDF-")
+    for what in ("job-sheet", "proof-paper"):
+        refused = get(wren, f"/designs/{tray['id']}/{what}?paper=100x150")
+        assert (refused.status_code, refused.json()["field"]) == (422, "paper")
 
 
 def upload(client, name, data):
@@ -149,3 +172,127 @@ def test_what_is_no_drawing_is_refused(wren, name, data):
 
 def test_checking_wants_a_maker(client):
     assert client.post("/api/check").status_code in (401, 403)
+
+
+def in_files(wren, tray, **profile):
+    return post(wren, f"/designs/{tray['id']}/in-files", {"format": profile.get("format", "svg"), "profile": profile})
+
+
+def test_the_picture_of_a_file_is_what_is_written(wren, tray):
+    """Every path of the written SVG, and nothing else, in its order."""
+    import re
+
+    from designs.models import Export
+
+    post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"})
+    written = bytes(Export.objects.get().data).decode()
+    answer = in_files(wren, tray).json()
+    [file] = answer["files"]
+    assert file["name"] == "tray_poplar-ply_3.06mm_sheet-1.svg"
+    assert (file["width"], file["height"], file["origin"], file["y_down"]) == (600, 400, [0, 400], True)
+    [work] = file["works"]
+    assert (work["operation"], work["paths"], work["openings"]) == ("cut", 5, 0)
+    assert work["data"].count("M") == len(re.findall(r"<path |<circle ", written))
+    titles = re.findall(r"<title>([^<]+)</title>", written)[2:]  # the drawing's own and the layer's come first
+    order = [one["title"] for one in sorted(file["outlines"], key=lambda one: one["turn"])]
+    assert [title.rsplit(" ", 1)[0] for title in titles] == order
+
+
+def test_a_receiver_who_wants_a_file_a_part_gets_five(wren, tray):
+    files = in_files(wren, tray, split="part", format="dxf").json()["files"]
+    assert len(files) == 5
+    assert all(file["name"].endswith(".dxf") and not file["y_down"] for file in files)
+    assert {round(file["width"], 1) for file in files} == {156.3, 106.3}  # with half a kerf on either side
+
+
+def test_a_profile_with_nothing_in_it_makes_a_file_with_nothing_in_it(wren, tray):
+    names = ("cut", "score", "engrave", "pocket", "fold", "reference")
+    layers = {name: {"name": name.upper(), "colour": "#000000", "include": False} for name in names}
+    [file] = in_files(wren, tray, layers=layers).json()["files"]
+    assert (file["works"], file["outlines"]) == ([], [])
+
+
+def test_a_layer_that_cannot_be_is_said_at_its_place(wren, tray):
+    layers = {"cut": {"name": "!", "colour": "#000000"}}
+    answer = in_files(wren, tray, layers=layers)
+    assert (answer.status_code, answer.json()["field"]) == (422, "layers.cut.name")
+
+
+def test_a_setting_that_came_out_well_is_offered_with_the_file(wren, tray):
+    number = tray["boards"][0]["basis"]["machine"]["id"]
+    was = {"stock": "Poplar ply", "kind": "plywood", "thickness": "3.06", "power": "62", "speed": "12"}
+    post(wren, f"/machines/{number}/settings", was | {"speed": "16", "result": "not through"})
+    [work] = in_files(wren, tray).json()["files"][0]["works"]
+    assert (work["setting"], work["setting_result"]) == ("62 % · 16 mm/s", "not through")
+    post(wren, f"/machines/{number}/settings", was)
+    [work] = in_files(wren, tray).json()["files"][0]["works"]
+    assert (work["setting"], work["setting_result"]) == ("62 % · 12 mm/s", "clean")
+
+
+def test_how_a_file_came_out_is_kept_with_it(wren, tray, sign_in):
+    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg", "profile": {"name": "Shed laser"}}).json()
+    assert (made["receiver"], made["outcome"]) == ("Shed laser", "")
+    address = f"/api/exports/{made['id']}"
+    told = wren.patch(address, {"outcome": "not through"}, content_type="application/json")
+    assert told.json()["outcome"] == "not through"
+    assert get(wren, f"/designs/{tray['id']}/exports").json()[0]["outcome"] == "not through"
+    assert wren.patch(address, {"outcome": "fine"}, content_type="application/json").status_code == 422
+    assert sign_in("Teal").patch(address, {"outcome": "burnt"}, content_type="application/json").status_code == 404
+
+
+def test_a_profile_belongs_to_a_machine_or_to_nobody(wren, machine):
+    made = post(wren, "/profiles", {"name": "Shed laser", "machine": machine.id}).json()
+    assert (made["machine"], made["document"]["format"]) == (machine.id, "svg")
+    assert post(wren, "/profiles", {"name": "x", "machine": 10**6}).status_code == 404
+
+
+def tried(wren, tray, path, value, unit="mm"):
+    edits = [{"verb": "put", "path": path, "value": value}]
+    return post(wren, f"/designs/{tray['id']}/tried", {"edits": edits, "unit": unit}).json()
+
+
+def test_an_edit_that_is_tried_tells_what_it_would_do_and_keeps_nothing(wren, tray):
+    width = "parts/base/steps/blank/shape/width"
+    found = tried(wren, tray, width, "outside_width + 10")
+    assert found["values"] == {width: pytest.approx(166.12)}
+    assert [(one["about"], one["key"]) for one in found["changes"]] == [("Base", "width")]
+    assert get(wren, f"/designs/{tray['id']}").json()["revision"] == tray["revision"]
+    assert tried(wren, tray, width, "6", "in")["values"] == {width: pytest.approx(152.4)}
+    for text, code in (("nothing", "unknown-name"), ("2", "finger-too-wide"), ("1/0", None)):
+        problem = tried(wren, tray, width, text)["problem"]
+        assert problem
+        assert code is None or problem["code"] == code or problem["why"]
+
+
+def test_sizes_stand_where_the_step_is(wren, tray):
+    """156.12 wide from the left edge of the blank to its right; its places are 0, and not shown."""
+    front = next(part for part in tray["parts"] if part["id"] == "front")
+    sizes = {one["path"]: one for one in front["steps"][0]["sizes"]}
+    assert set(sizes) == {"shape/width", "shape/height"}
+    wide = sizes["shape/width"]
+    assert (wide["value"], wide["text"], wide["start"], wide["end"]) == (
+        pytest.approx(156.12),
+        "outside_width",
+        [0, 0],
+        [pytest.approx(156.12), 0],
+    )
+
+
+def test_other_readings_tell_what_they_would_do_to_the_jobs_of_a_board(wren, tray, stock, sign_in):
+    get(wren, "/designs")  # makes the pictures, which know the boards
+
+    def jobs(client, *readings, unit="mm"):
+        return post(client, f"/designs/on-board/{stock.id}", {"readings": list(readings), "unit": unit})
+
+    [job] = jobs(wren, "3.20", "3.22").json()["jobs"]
+    assert (job["name"], job["handed"], job["gap"]) == ("Tray", False, None)
+    changed = {one["title"]: (one["before"], one["after"]) for one in job["changes"]}
+    assert changed["outside width"] == (pytest.approx(156.12), pytest.approx(150 + 2 * 3.21))
+    # A file does not follow: its slots of 3.06 + 0.02 hold a board of 3.21 no more.
+    post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"})
+    [job] = jobs(wren, "3.20", "3.22").json()["jobs"]
+    assert (job["handed"], job["gap"]) == (True, pytest.approx(3.08 - 3.21))
+    assert job["fits"]
+    assert jobs(sign_in("Teal"), "3.2").json()["jobs"] == []
+    assert [jobs(wren, *some).status_code for some in (("0",), ("x",), ("3", "9"))] == [422, 422, 422]
+    assert jobs(wren, "0.12", unit="in").json()["jobs"]

@@ -170,11 +170,11 @@ def test_the_first_page_draws_what_was_kept_and_computes_nothing(wren, tray, mon
 
     monkeypatch.setattr(pictures, "computed", lambda _: pytest.fail("computed"))
     [card] = get(wren, "/designs").json()
-    assert len(card["silhouettes"]) == 5
+    assert len(card["panels"]) == 5
     Revision.objects.update(picture=None)
     monkeypatch.undo()
-    assert len(get(wren, "/designs").json()[0]["silhouettes"]) == 5
-    assert Revision.objects.get().picture["silhouettes"]
+    assert len(get(wren, "/designs").json()[0]["panels"]) == 5
+    assert Revision.objects.get().picture["panels"]
 
 
 def upload(client, path, data, name="badge.svg"):

@@ -10,7 +10,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
 FOLDER = Path(__file__).resolve().parents[1] / "files" / "v1"
-NEWEST = ("designs", "0004_proofs")
+NEWEST = ("designs", "0005_hand_over")
 
 
 def at(*targets):
@@ -23,7 +23,8 @@ def at(*targets):
 @pytest.mark.parametrize("start", ["0001_initial", "0002_variants"])
 def test_jobs_of_an_earlier_state_open_with_their_history_and_files(start):
     from designs.models import Design, Export
-    from designs.shown import show_cards, show_design, show_history
+    from designs.shown import show_design, show_history
+    from designs.table import show_cards
 
     try:
         old = at(("designs", start))
@@ -50,7 +51,7 @@ def test_jobs_of_an_earlier_state_open_with_their_history_and_files(start):
     assert said == ("Vial carrier", None, 5, 5)
     assert [row.number for row in show_history(kept) if row.before] == [5, 4, 3, 2, 1]
     [card] = show_cards([kept])
-    assert len(card.silhouettes) == 5
+    assert len(card.panels) == 5
     assert [one.document for one in kept.revisions.order_by("number")] == [one["document"] for one in documents]
     assert bytes(Export.objects.get().data) == b"<svg/>\x00\xff"
 

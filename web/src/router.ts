@@ -1,6 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
 import { useSession } from './stores/session'
+import { visit } from './visited'
 
 export const STOPS = ['measure', 'shape', 'join', 'lay-out', 'prove', 'hand-over'] as const
 
@@ -15,6 +16,12 @@ export const router = createRouter({
     },
     { path: '/', name: 'home', meta: { title: 'Jobs' }, component: () => import('./views/HomeView.vue') },
     {
+      path: '/start/:recipe',
+      name: 'start',
+      meta: { title: 'Start' },
+      component: () => import('./views/StartView.vue'),
+    },
+    {
       path: '/check',
       name: 'check',
       meta: { title: 'Check a drawing' },
@@ -25,6 +32,12 @@ export const router = createRouter({
       name: 'rack',
       meta: { title: 'Stock rack' },
       component: () => import('./views/RackView.vue'),
+    },
+    {
+      path: '/rack/:id(\\d+)/measure',
+      name: 'at-the-rack',
+      meta: { title: 'Measure a board' },
+      component: () => import('./views/AtTheRackView.vue'),
     },
     {
       path: '/machines/:id(\\d+)?',
@@ -95,6 +108,10 @@ router.beforeEach(async (to) => {
   const { name } = await useSession().load()
   if (!name && to.name !== 'sign-in') return { name: 'sign-in', query: { to: to.fullPath } }
   return name && to.name === 'sign-in' ? { name: 'home' } : true
+})
+
+router.afterEach(({ name, params }) => {
+  if ((STOPS as readonly unknown[]).includes(name)) visit(Number(params['id']), String(name))
 })
 
 /** Where the focus was taken away with the old view, it starts at the new view's main part. */

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import date
 from typing import Literal
 
 from ..units import say_mm
@@ -19,6 +20,20 @@ SAME_THICKNESS_SHARE = 0.03
 SAME_THICKNESS_MM = 0.1
 SAME_KERF_MM = 0.01
 """Twice that is half a step of a usual comb."""
+
+
+OLD_DAYS = 180
+"""A kerf found longer ago is worth measuring again: lenses dull, belts stretch. Common practice."""
+
+
+def grown_old(found: str, today: date) -> int | None:
+    """How many days ago a kerf was found, where that is too long; `found` is its day as an ISO date.
+
+    >>> grown_old("2026-01-02", date(2026, 11, 25)), grown_old("2026-11-02", date(2026, 11, 25))
+    (327, None)
+    """
+    days = (today - date.fromisoformat(found[:10])).days
+    return days if days > OLD_DAYS else None
 
 
 @dataclass(frozen=True)

@@ -22,6 +22,12 @@ from .stock import STOCK_KINDS, Board
 CutResult = Literal["clean", "charred", "rough", "not through"]
 RESULTS: tuple[CutResult, ...] = ("clean", "charred", "rough", "not through")
 
+Outcome = Literal["cut well", "not through", "burnt", "did not fit"]
+OUTCOMES: dict[Outcome, CutResult | None] = {
+    "cut well": "clean", "not through": "not through", "burnt": "charred", "did not fit": None,
+}  # fmt: skip
+"""How a file came out, as asked at the bench, and what that says of the machine's settings: of a fit, nothing."""
+
 INTO_SPOILBOARD_MM = 0.05
 """Common practice."""
 

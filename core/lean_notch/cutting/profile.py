@@ -8,7 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, field
-from typing import Any, Literal, cast
+from typing import Any, Literal, cast, get_args
 
 from ..documents import choice, mapping, mm, sequence, text
 from ..errors import BadDocument, OutOfRange
@@ -22,6 +22,7 @@ ORIGINS: tuple[Origin, ...] = ("plain", "lower left", "upper left", "lower right
 """Where coordinates are 0; plain is the corner from which both run into the sheet: SVG's upper left, DXF's lower left."""
 Area = Literal["outline", "filled", "hatch"]
 AREAS: tuple[Area, ...] = ("outline", "filled", "hatch")
+FileFormat = Literal["svg", "dxf", "dxf-r12", "pdf"]
 
 
 @dataclass(frozen=True)
@@ -50,12 +51,13 @@ def _plain_layers() -> dict[Operation, Layer]:
 
 @dataclass(frozen=True)
 class Profile:
-    """How files are written for one receiver. `order` is that of the layers, and of the work within a sheet.
+    """How files are written for one receiver, who likes them as `format`. `order` is that of the layers, and of the work within a sheet.
 
     `engrave` says how areas are drawn; hatch lines are `hatch_mm` apart. `lead_in_mm` is 0 for closed outlines only.
     """
 
     name: str = "Plain"
+    format: FileFormat = "svg"
     layers: Mapping[Operation, Layer] = field(default_factory=_plain_layers)
     order: tuple[Operation, ...] = tuple(OPERATIONS)
     split: Split = "sheet"
@@ -169,6 +171,7 @@ def profile_from_json(document: object) -> Profile:
         raise BadDocument("An operation is in the order twice.", fix="Name each once.", field="order")
     return Profile(
         name=text(top.get("name", "Plain"), "name", 80),
+        format=cast(FileFormat, choice(top.get("format", "svg"), get_args(FileFormat), "format")),
         layers=layers,
         order=(*order, *(one for one in OPERATIONS if one not in order)),
         split=cast(Split, choice(top.get("split", "sheet"), SPLITS, "split")),

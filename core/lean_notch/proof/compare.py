@@ -31,12 +31,23 @@ class Deviation:
     place: Point
 
 
+Run = tuple[tuple[float, float, float, float], ...]
+"""Places along an edge that is off, each with the way from there to the finished edge: x, y, dx, dy."""
+
+Kept = tuple[float, float, float]
+"""An inside corner, and how far what a round beam leaves in it reaches: x, y, mm."""
+
+MOST_SHOWN = 400
+KEPT_MM = 0.005
+
+
 @dataclass(frozen=True)
 class Comparison:
     """`edge` over all edges, `corner` over convex corners, `inside_corner` over the others.
 
     Positive amounts are distances; `larger` tells whether the piece is larger than nominal where it is off the most.
-    `extra` is the worst point of the finished edge beyond what an inside corner may keep.
+    `extra` is the worst point of the finished edge beyond what an inside corner may keep. `runs` are the edges that are off,
+    `kept` the inside corners that keep something; of both at most `MOST_SHOWN`.
     """
 
     edge: Deviation
@@ -44,6 +55,8 @@ class Comparison:
     inside_corner: Deviation
     extra: Deviation
     larger: bool
+    runs: tuple[Run, ...] = ()
+    kept: tuple[Kept, ...] = ()
 
     def ok(self, unsure: float = 0.0) -> bool:
         """Whether the piece is as wanted, where its edges may be off by `unsure` mm for all that is known of the kerf."""
@@ -107,10 +120,29 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
         if on_part
         else not reachable.shape.contains(shapely.Point(worst.place))
     )
-    return Comparison(edge, corner, _worst(places.hollow, at_hollow), extra, bool(larger))
+    keeping = np.flatnonzero(at_hollow > KEPT_MM)[:MOST_SHOWN]
+    return Comparison(
+        edge, corner, _worst(places.hollow, at_hollow), extra, bool(larger),
+        _runs(places.edges, at_edges, boundary),
+        tuple((float(x), float(y), float(off)) for (x, y), off in zip(places.hollow[keeping], at_hollow[keeping], strict=True)),
+    )  # fmt: skip
 
 
 _AT_ONCE = 1_000_000  # pairs whose distances are held at one time
+
+
+def _runs(edges: np.ndarray, off: np.ndarray, boundary: shapely.Geometry) -> tuple[Run, ...]:
+    """The edges that are off, by the three places that are measured on each."""
+    import numpy as np
+    import shapely
+
+    beyond = np.flatnonzero((off.reshape(-1, 3) > EDGE_MM).any(axis=1))[:MOST_SHOWN]
+    if not len(beyond):
+        return ()
+    places = edges.reshape(-1, 3, 2)[beyond].reshape(-1, 2)
+    ways = shapely.get_coordinates(shapely.shortest_line(shapely.points(places), boundary)).reshape(-1, 2, 2)
+    rows = np.hstack([places, ways[:, 1] - ways[:, 0]]).reshape(-1, 3, 4)
+    return tuple(tuple((x, y, dx, dy) for x, y, dx, dy in run) for run in rows.tolist())
 
 
 class _Reach:

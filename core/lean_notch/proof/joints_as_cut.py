@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from ..basis import Basis
 from ..build import Build, Contact, Mate
-from ..findings import Finding
+from ..findings import Finding, Mend
 from ..geometry import Point
 from ..joints.mate import Line
 from ..remembered import Remembered
@@ -116,6 +116,7 @@ class JointsAsCut:
                     f"At “{mate.title}” the tool leaves {say_mm(most, 2)} in the corners where square {mate.inner}s go.",
                     "Relieve the corners with dogbones or T-bones, or use a finer tool.",
                     part=change.part, place=corner.place, amount=most, joint=mate.id, placement=change.placement,
+                    mend=Mend("Relieve the inside corners with dogbones", "relief", "dogbone"),
                 )
             )  # fmt: skip
         clearances = [value for _, low, high in found for value in (low, high)]

@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Literal
 
 from ..findings import Finding
+from ..geometry import Point
+from .compare import Kept, Run
 
 if TYPE_CHECKING:
     import shapely
+
+    from .close_up import CloseUp
+    from .tested import Tested
 
 Verdict = Literal["fits", "does-not-fit", "as-far-as-seen"]
 
@@ -23,7 +28,8 @@ NOT_LOOKED_AT = (
 
 @dataclass(frozen=True)
 class PartProof:
-    """One finished piece. `edge` and the corners are its worst distances from nominal in mm, None if there is none."""
+    """One finished piece. `edge` and the corners are its worst distances from nominal in mm, None if there is none; `runs` and
+    `kept` are where, on the sheet."""
 
     part: str
     copy: int
@@ -32,6 +38,8 @@ class PartProof:
     corner: float | None
     inside_corner: float | None
     ok: bool
+    runs: tuple[Run, ...] = ()
+    kept: tuple[Kept, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -47,15 +55,30 @@ class MateProof:
 
 
 @dataclass(frozen=True)
+class Said:
+    """A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`) apart."""
+
+    verdict: Verdict
+    provided: str
+    sentence: str
+    things: int
+    doubted: bool
+
+
+@dataclass(frozen=True)
 class Proof:
     """`pieces` are the finished shapes by sheet number, where they lie on it; `provided` what the verdict rests on that
-    nobody measured, "" for nothing."""
+    nobody measured, "" for nothing; `tested` is what was looked at and how. `close_ups` are of a corner of each part and of the
+    findings' places; `as_cut` are outlines of finished parts, each flat in its own frame."""
 
     parts: tuple[PartProof, ...]
     mates: tuple[MateProof, ...]
     findings: tuple[Finding, ...]
     pieces: Mapping[int, tuple[shapely.Geometry, ...]]
     provided: str = ""
+    tested: tuple[Tested, ...] = ()
+    close_ups: tuple[CloseUp, ...] = ()
+    as_cut: Mapping[str, tuple[Point, ...]] = field(default_factory=dict)
 
     @property
     def verdict(self) -> Verdict:
@@ -76,3 +99,8 @@ class Proof:
             return "Nothing was measured"
         said = words[self.verdict]
         return f"{said}, if {self.provided}" if self.provided and self.verdict != "does-not-fit" else said
+
+    @property
+    def said(self) -> Said:
+        things = sum(finding.code != "kerf-doubt" for finding in self.findings)
+        return Said(self.verdict, self.provided, self.sentence, things, things < len(self.findings))

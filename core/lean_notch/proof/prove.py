@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING
 
@@ -18,8 +19,10 @@ from ..operations import OPERATIONS
 from ..progress import Tell, untold
 from ..remembered import Remembered
 from ..units import say_mm
-from .as_cut import AsCut, as_cut
-from .compare import EDGE_MM, Comparison, compare
+from .as_cut import AsCut, as_cut, outline_of
+from .assembly import near_pairs
+from .close_up import LEAST_REACH_MM, CloseLooks, CloseUp, Spot, edge_at, nearest, spots
+from .compare import EDGE_MM, Comparison, compare, nominal_polygon
 from .contacts import Gauge
 from .in_space import Stood, in_space
 from .joints_as_cut import JointsAsCut
@@ -28,10 +31,16 @@ from .on_line import CutLines, beside_line
 from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
 from .places import located
 from .proof import PartProof, Proof
+from .tested import Counts, tested
 
 if TYPE_CHECKING:
     import shapely
 
+
+MOST_CLOSE_UPS = 60
+"""Parts and findings beyond this are not looked at closely: a maker steps through them one by one."""
+
+AS_CUT_MM = 0.01
 
 MOST_OF_A_KIND = 100
 """Findings of one kind beyond this are counted, not listed."""
@@ -59,8 +68,29 @@ def prove(
     wrong = {one.mate for one in joints.proofs if not one.ok}
     prover.findings += [*joints.findings, *in_space(stood, {mate.id for mate in build.mates} - wrong)]
     prover.not_measured({one.mate for one in joints.proofs})
-    findings = (located(finding, build, layout) for finding in shortened(prover.findings, MOST_OF_A_KIND))
-    return Proof(tuple(prover.parts), tuple(joints.proofs), tuple(findings), prover.pieces, _provided(build, basis))
+    findings = tuple(located(finding, build, layout) for finding in shortened(prover.findings, MOST_OF_A_KIND))
+    # Whose joint is wrong is not compared in space: what is wrong there is known already.
+    skipped = {frozenset(one.placement for one in mate.members) for mate in build.mates if mate.id in wrong}
+    counts = Counts(
+        prover.paths, prover.sound, prover.marks, len(stood.bodies), len(build.standings), len(near_pairs(stood.bodies)),
+        len(skipped),
+    )  # fmt: skip
+    tell(0.95, "looking at the corners")
+    return Proof(
+        tuple(prover.parts), tuple(joints.proofs), findings, prover.pieces, _provided(build, basis),
+        tested(prover.parts, joints.proofs, findings, counts), tuple(prover.close_ups(findings)), _outlines(gauges),
+    )  # fmt: skip
+
+
+def _outlines(gauges: Mapping[str, Gauge]) -> dict[str, tuple[Point, ...]]:
+    """Of finished parts, to a hair: for a drawing of them put together."""
+    import shapely
+
+    found = {}
+    for part, gauge in list(gauges.items())[:MOST_CLOSE_UPS]:
+        ring = shapely.simplify(gauge.piece.exterior, AS_CUT_MM)
+        found[part] = tuple((round(x, 3), round(y, 3)) for x, y in ring.coords[:-1])
+    return found
 
 
 def _provided(build: Build, basis: Basis) -> str:
@@ -90,6 +120,9 @@ class _Prover:
         self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.gauges: dict[str, list[Gauge]] = {part.id: [] for part in build.parts}
+        self.paths = self.sound = self.marks = 0
+        self.looks: dict[int, CloseLooks] = {}
+        self.shapes: dict[tuple[str, int], tuple[Region, shapely.Geometry]] = {}
 
     @property
     def cut_given(self) -> bool:
@@ -129,6 +162,9 @@ class _Prover:
         kerf = self.basis.of(board).kerf
         if self.cut_given:
             sound, leads = sound_outlines(cut, partial(self._bad, sheet))
+            self.paths += len(cut)
+            self.sound += len(sound)
+            self.looks[sheet] = CloseLooks(sheet, [outline_of(path).exterior for path in sound], kerf)
             pieces = as_cut(sound, kerf, leads)
             self.pieces[sheet] = tuple(piece.finished for piece in pieces)
             self._on_line(sheet, sound, kerf)
@@ -195,6 +231,7 @@ class _Prover:
         included = {operation for operation, layer in self.profile.layers.items() if layer.include}
         read = {kind: lines for kind, lines in kinds_read(file.paths, self.profile).items() if kind[0] in included}
         planned = kinds_planned(plan.paths)
+        self.marks += sum(kind[0] != "reference" for kind in planned)
         for astray in compare_marks(planned, read):
             if astray.kind[0] != "reference":
                 self.findings.append(_astray(astray, sheet))
@@ -281,9 +318,10 @@ class _Prover:
         self.parts.append(
             PartProof(
                 placed.part, placed.copy, placed.sheet,
-                compared.edge.amount, compared.corner.amount, compared.inside_corner.amount, ok,
+                compared.edge.amount, compared.corner.amount, compared.inside_corner.amount, ok, compared.runs, compared.kept,
             )
         )  # fmt: skip
+        self.shapes[placed.part, placed.copy] = (nominal, shape)
         if not ok:
             self._off(title, compared, where, kerf, unsure)
         self._webs(part, shape, where)
@@ -317,6 +355,41 @@ class _Prover:
             )
         )  # fmt: skip
 
+    def close_ups(self, findings: Sequence[Finding]) -> Iterator[CloseUp]:
+        """A corner of the first copy of each part, then the places of findings on a sheet."""
+        found = {key: spots(nominal) for key, (nominal, _) in self.shapes.items()}
+        wanted: dict[tuple[str, int], shapely.Polygon] = {}
+
+        def look(key: tuple[str, int], spot: Spot, sheet: int, amount: float = 0.0) -> CloseUp:
+            nominal, shape = self.shapes[key]
+            wanted[key] = wanted.get(key) or nominal_polygon(nominal)
+            return self.looks[sheet].at(spot, *key, wanted[key], shape, amount)
+
+        firsts: dict[str, Placed] = {}
+        for placed in self.layout.placed:
+            if (placed.part, placed.copy) in self.shapes:
+                firsts.setdefault(placed.part, placed)
+        for placed in list(firsts.values())[:MOST_CLOSE_UPS]:
+            key = (placed.part, placed.copy)
+            yield look(key, found[key][0], placed.sheet)
+        placed_findings = [(i, one) for i, one in enumerate(findings) if one.sheet in self.looks and one.place]
+        for number, one in placed_findings[:MOST_CLOSE_UPS]:
+            assert one.place
+            near = self._at(one.sheet, one.place, one.part, one.copy)
+            if near is None:
+                continue
+            kerf = self.looks[one.sheet].kerf
+            spot = nearest(found[near], one.place, max(kerf, abs(one.amount), LEAST_REACH_MM))
+            spot = spot or edge_at(self.shapes[near][0], one.place)
+            yield replace(look(near, spot, one.sheet, one.amount), finding=number)
+
+    def _at(self, sheet: int, place: Point, part: str, copy: int) -> tuple[str, int] | None:
+        """The piece that a place belongs to: the one that is named, else the nearest on that sheet."""
+        if (part, copy) in self.shapes:
+            return part, copy
+        keys = [(one.part, one.copy) for one in self.layout.on_sheet(sheet) if (one.part, one.copy) in self.shapes]
+        return min(keys, key=lambda key: _beyond(self.shapes[key][0].box, place), default=None)
+
     def not_measured(self, proved: set[str]) -> None:
         """Joints and placements whose parts are in none of the files."""
         measured = {part for part, gauges in self.gauges.items() if gauges}
@@ -333,6 +406,11 @@ class _Prover:
                 "placements-not-measured", f"{_some(places)} not stood up: their parts are in none of the files.",
                 "Prove the files of all sheets together.",
             )  # fmt: skip
+
+
+def _beyond(box: Box, place: Point) -> float:
+    """How far a place lies outside a box, 0 inside."""
+    return max(box[0] - place[0], place[0] - box[2], box[1] - place[1], place[1] - box[3], 0.0)
 
 
 _DONE = {"cut": "cut", "score": "scored", "engrave": "engraved", "pocket": "pocketed", "fold": "folded"}

@@ -6,7 +6,8 @@ have the end fingers of every edge they share, and so all four lower corners; le
 
 from __future__ import annotations
 
-from typing import cast
+from collections.abc import Mapping
+from typing import Literal, cast
 
 from ..design import (
     AlongAxes,
@@ -21,8 +22,10 @@ from ..design import (
     Side,
 )
 from ..design.document import Axis
+from ..geometry import Point
 from ..joints import Finger
 from ..units import Length
+from .picture import Handle, Names, Shape, SizeLine, View, Views
 from .recipe import Recipe, Setting, Values
 
 
@@ -87,6 +90,44 @@ def _make(name: str, values: Values) -> Design:
     return Design(name, parts, placements, joints, tuple(dimensions))
 
 
+def _draw(names: Names, settings: Mapping[str, str]) -> Views:
+    """From above and from the front, the outer lower left corner at the origin."""
+    t, chosen = names["thickness"], settings["sizes"]
+    width, depth, height = (names[f"outside_{side}"] for side in ("width", "depth", "height"))
+
+    def line(setting: str, says: str, start: Point, end: Point, side: Literal["below", "right"]) -> SizeLine:
+        value = names[f"{says}_{setting}"]
+        return SizeLine(says, value, start, end, side, int(says == "outside"), setting if says == chosen else "")
+
+    above = View(
+        "From above",
+        (
+            Shape("board", (0.0, 0.0, width, depth)),
+            Shape("clear", (t, t, width - t, depth - t)),
+        ),
+        (
+            line("width", "inside", (t, 0.0), (width - t, 0.0), "below"),
+            line("width", "outside", (0.0, 0.0), (width, 0.0), "below"),
+            line("depth", "inside", (width, t), (width, depth - t), "right"),
+            line("depth", "outside", (width, 0.0), (width, depth), "right"),
+        ),
+        (Handle("width", (width - t / 2, depth / 2), "x"), Handle("depth", (width / 2, depth - t / 2), "y")),
+    )
+    front = View(
+        "From the front",
+        (
+            Shape("face", (0.0, 0.0, width, height)),
+            Shape("hidden", (t, t, width - t, height)),
+        ),
+        (
+            line("height", "inside", (width, t), (width, height), "right"),
+            line("height", "outside", (width, 0.0), (width, height), "right"),
+        ),
+        (Handle("height", (width / 2, height), "y"),),
+    )
+    return above, front
+
+
 OPEN_TRAY = Recipe(
     name="open-tray",
     title="Open tray",
@@ -113,4 +154,6 @@ OPEN_TRAY = Recipe(
         ),
     ),
     make=_make,
+    draw=_draw,
+    sentence="The sizes are {sizes}. Fingers {finger} wide hold the corners.",
 )

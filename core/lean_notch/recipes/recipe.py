@@ -10,6 +10,7 @@ from ..design import Answer, Design, Origin
 from ..documents import choice, in_unit, length, whole
 from ..errors import BadDocument, MissingInput
 from ..units import Length, Unit
+from .picture import Draw
 
 Values = Mapping[str, Length | str]
 
@@ -34,6 +35,9 @@ class Recipe:
     about: str
     settings: tuple[Setting, ...]
     make: Callable[[str, Values], Design]
+    draw: Draw | None = None
+    sentence: str = ""
+    """The settings that no picture shows, in words: "{finger}" stands for the choice itself."""
 
     def design(self, name: str, given: Mapping[str, object], unit: Unit = "mm") -> Design:
         """The design called `name` for the `given` settings, texts in `unit`; what is not given takes its default.

@@ -9,11 +9,14 @@ import type { components, paths } from './schema'
 type Schemas = components['schemas']
 export type Design = Schemas['DesignOut']
 export type Card = Schemas['DesignCard']
+export type TableNews = Schemas['TableNews']
 export type Choices = Schemas['ChoicesOut']
 export type Figure = Schemas['Figure']
 export type Part = Schemas['PartOut']
 export type Mate = Schemas['MateOut']
 export type Proof = Schemas['ProofOut']
+export type CloseUp = Schemas['CloseUp']
+export type Tested = Schemas['Tested']
 export type Finding = Schemas['Finding']
 export type Answer = Schemas['AnswerOut']
 export type Stop = Schemas['Stop']
@@ -24,6 +27,11 @@ export type Revision = Schemas['RevisionOut']
 export type KeptFile = Schemas['KeptFileOut']
 export type Operation = Step['operation']
 export type Profile = Schemas['ProfileOut']
+export type ProfileIn = Schemas['ProfileIn']
+export type InFiles = Schemas['InFilesOut']
+export type InFile = Schemas['InFileOut']
+export type Paper = Schemas['PaperOut']
+export type Outcome = Schemas['OutcomeIn']['outcome']
 export type ProfileValues = Schemas['ProfileValues']
 export type SheetTime = Schemas['SheetTimeOut']
 export type Check = Schemas['CheckOut']
@@ -33,6 +41,10 @@ export type Stock = Schemas['StockOut']
 export type Machine = Schemas['MachineOut']
 export type FileFormat = Schemas['ExportIn']['format']
 export type StartIn = Schemas['StartIn']
+export type DraftIn = Schemas['DraftIn']
+export type Draft = Schemas['DraftOut']
+export type RecipeView = Schemas['View']
+export type Recipe = Schemas['RecipeOut']
 /** One act: a verb, a path, and a value where there is one. */
 export type Edit = Pick<Schemas['EditIn'], 'verb' | 'path'> & { value?: unknown; after?: string; to?: string }
 /** What has a default on the server may be left out. */
@@ -60,6 +72,8 @@ export type Entry = Schemas['EntryOut']
 export type Trial = Schemas['TrialOut']
 export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
+export type Tried = Schemas['TriedOut']
+export type JobsOnBoard = Schemas['JobsOnBoard']
 export type Swap = Pick<Schemas['SwapIn'], 'board'> & Partial<Schemas['SwapIn']>
 export type Uses = Schemas['UsesOut']
 export type Changes = Schemas['ChangesOut']
@@ -213,6 +227,20 @@ export const api = {
     unwrap<Entry[]>(client.POST('/api/notebook', { body: body as Schemas['ToldIn'] })),
   strikeEntry: (entry_id: number, valid: boolean) =>
     unwrap<void>(client.PUT('/api/notebook/{entry_id}', { params: { path: { entry_id } }, body: { valid } })),
+  tried: (id: number, edits: readonly Edit[], unit: Unit) =>
+    unwrap<Tried>(
+      client.POST('/api/designs/{design_id}/tried', {
+        ...at(id),
+        body: { edits: edits as Schemas['EditIn'][], unit },
+      }),
+    ),
+  jobsOnBoard: (stock_id: number, readings: string[], unit: Unit) =>
+    unwrap<JobsOnBoard>(
+      client.POST('/api/designs/on-board/{stock_id}', {
+        params: { path: { stock_id } },
+        body: { readings, unit },
+      }),
+    ),
   tries: (id: number, swaps: Swap[]) =>
     unwrap<Trial[]>(
       client.POST('/api/designs/{design_id}/tries', {
@@ -224,8 +252,11 @@ export const api = {
   saveVariant: (id: number, name: string, swap: Swap) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/variants', { ...at(id), body: { name, ...swap } })),
   designs: () => unwrap<Card[]>(client.GET('/api/designs')),
+  tableNews: () => unwrap<TableNews[]>(client.GET('/api/designs/news')),
+  duplicate: (id: number) => unwrap<Design>(client.POST('/api/designs/{design_id}/duplicate', at(id))),
   archived: () => unwrap<Card[]>(client.GET('/api/designs/archived')),
   start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
+  draft: (body: DraftIn) => unwrap<Draft>(client.POST('/api/designs/draft', { body })),
   design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),
   /** Edits of a job as `held`: what comes back may be only what is other then. */
   edit: (held: Design, edits: readonly Edit[], unit: Unit) =>
@@ -270,18 +301,40 @@ export const api = {
       client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, profile } }),
     ),
   profiles: () => unwrap<Profile[]>(client.GET('/api/profiles')),
-  addProfile: (body: ProfileValues) => unwrap<Profile>(client.POST('/api/profiles', { body })),
-  changeProfile: (profile_id: number, body: ProfileValues) =>
+  inFiles: (id: number, format: FileFormat, profile: ProfileValues) =>
+    unwrap<InFiles | Task>(
+      client.POST('/api/designs/{design_id}/in-files', { ...at(id), body: { format, profile } }),
+    ),
+  tellOutcome: (export_id: number, outcome: Outcome) =>
+    unwrap<Export>(
+      client.PATCH('/api/exports/{export_id}', { params: { path: { export_id } }, body: { outcome } }),
+    ),
+  addProfile: (body: ProfileIn) => unwrap<Profile>(client.POST('/api/profiles', { body })),
+  changeProfile: (profile_id: number, body: ProfileIn) =>
     unwrap<Profile>(client.PUT('/api/profiles/{profile_id}', { params: { path: { profile_id } }, body })),
   check: (file: File) =>
     unwrap<Check | Task>(
       client.POST('/api/check', { body: { file: '' }, bodySerializer: () => formOf(file) }),
     ),
-  jobSheetAddress: (id: number, { unit, finest, locale }: Style) => {
-    const given = { unit, fractions: String(finest), mark: roundedText(0.5, 1, { locale }).charAt(1) }
+  jobSheetAddress: (id: number, style: Style, form: 'html' | 'pdf', paper: string) => {
+    const given = { ...readerOf(style), form, paper }
     return `/api/designs/${id}/job-sheet?${new URLSearchParams(given).toString()}`
   },
+  proofPaper: (id: number, style: Style, paper: string) =>
+    unwrap<Paper | Task>(
+      client.GET('/api/designs/{design_id}/proof-paper', {
+        params: { path: { design_id: id }, query: { ...readerOf(style), paper } },
+      }),
+    ),
   fileAddress: (id: number) => `/api/exports/${id}/file`,
+}
+
+type ReaderIn = { unit: Unit; fractions: '0' | '8' | '16' | '32' | '64'; mark: '.' | ',' }
+
+/** How whoever reads a page writes numbers. */
+function readerOf({ unit, finest, locale }: Style): ReaderIn {
+  const mark = roundedText(0.5, 1, { locale }).charAt(1) === ',' ? ',' : '.'
+  return { unit, fractions: String(finest) as ReaderIn['fractions'], mark }
 }
 
 renewWith(api.session)

@@ -79,6 +79,66 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/draft': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Try Recipe
+     * @description What a recipe would make of these settings; nothing is kept.
+     */
+    post: operations['designs_api_try_recipe']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/news': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * List News
+     * @description What the workshop found out since jobs were computed: boards measured again, kerfs grown old.
+     */
+    get: operations['designs_api_list_news']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/on-board/{stock_id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Jobs On Board
+     * @description What other readings of a board would do to one's own jobs of it; nothing is kept.
+     */
+    post: operations['designs_api_jobs_on_board']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/packed': {
     parameters: {
       query?: never
@@ -112,6 +172,26 @@ export interface paths {
     post?: never
     /** Remove Design */
     delete: operations['designs_api_remove_design']
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/duplicate': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Duplicate Design
+     * @description A job of its own, as this one is now.
+     */
+    post: operations['designs_api_duplicate_design']
+    delete?: never
     options?: never
     head?: never
     patch?: never
@@ -183,6 +263,26 @@ export interface paths {
     get: operations['designs_api_read_history']
     put?: never
     post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/in-files': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Look Into Files
+     * @description What would be written for a receiver; nothing is kept.
+     */
+    post: operations['designs_api_look_into_files']
     delete?: never
     options?: never
     head?: never
@@ -266,6 +366,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/proof-paper': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read Proof Paper
+     * @description The proof on one page, as PDF.
+     */
+    get: operations['designs_api_read_proof_paper']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/redo': {
     parameters: {
       query?: never
@@ -294,6 +414,26 @@ export interface paths {
     put?: never
     /** Restore Design */
     post: operations['designs_api_restore_design']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/tried': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Try Edits
+     * @description What edits would do to the job; nothing is kept.
+     */
+    post: operations['designs_api_try_edits']
     delete?: never
     options?: never
     head?: never
@@ -352,6 +492,26 @@ export interface paths {
     options?: never
     head?: never
     patch?: never
+    trace?: never
+  }
+  '/api/exports/{export_id}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    /**
+     * Tell Outcome
+     * @description How a file came out.
+     */
+    patch: operations['designs_api_tell_outcome']
     trace?: never
   }
   '/api/exports/{export_id}/file': {
@@ -1078,6 +1238,10 @@ export interface components {
       operations: {
         [key: string]: string
       }
+      /** Outcomes */
+      outcomes: {
+        [key: string]: ('clean' | 'charred' | 'rough' | 'not through') | null
+      }
       /** Recipes */
       recipes: components['schemas']['RecipeOut'][]
       /** Reliefs */
@@ -1090,6 +1254,47 @@ export interface components {
       usual_speeds: {
         [key: string]: components['schemas']['SpeedValues']
       }
+    }
+    /**
+     * CloseUp
+     * @description A square window about `place`, `reach` either way. `across` is the place on the nominal edge where lines were measured,
+     *     `outward` the way out of the part there. `finished` and `nominal` are closed where they are areas; `beam` is its width.
+     */
+    CloseUp: {
+      /** Across */
+      across: [number, number]
+      /** Beam */
+      beam: number
+      /** Copy */
+      copy: number
+      /**
+       * Finding
+       * @default -1
+       */
+      finding: number
+      /** Finished */
+      finished: [number, number][][]
+      /** Measured */
+      measured: components['schemas']['Measured'][]
+      /** Nominal */
+      nominal: [number, number][][]
+      /** Outward */
+      outward: [number, number]
+      /** Part */
+      part: string
+      /** Paths */
+      paths: [number, number][][]
+      /** Place */
+      place: [number, number]
+      /** Reach */
+      reach: number
+      /** Sheet */
+      sheet: number
+      /**
+       * What
+       * @enum {string}
+       */
+      what: 'inner corner' | 'outer corner' | 'edge'
     }
     /**
      * ConflictProblem
@@ -1273,9 +1478,10 @@ export interface components {
     }
     /**
      * DesignCard
-     * @description A job on the maker's first page: its parts' silhouettes and what it is made of. One that cannot be read or computed
-     *     any more has a `problem`; one whose picture is not made yet has no silhouettes. `proof` is that of the revision shown;
-     *     `proved_before` tells whether an older one was proved.
+     * @description A job on the maker's first page: as it stands (`panels`), or its parts flat where none stands. One that cannot be read or
+     *     computed any more has a `problem`, and the picture of the revision `drawn`; one whose picture is not made yet is not
+     *     `pictured`. `proof` is that of the revision shown; `proved_before` tells whether an older one was proved. `used` is the
+     *     share of its sheets, `seconds` how long they take.
      */
     DesignCard: {
       /** Boards */
@@ -1285,20 +1491,40 @@ export interface components {
        * Format: date-time
        */
       changed: string
+      /** Drawn */
+      drawn: number | null
+      /** Flat */
+      flat: components['schemas']['Silhouette'][]
       /** Id */
       id: number
+      last_file: components['schemas']['LastFileOut'] | null
       /** Name */
       name: string
       /** News */
       news: string[]
+      /** Panels */
+      panels: components['schemas']['PanelOut'][]
+      /** Pictured */
+      pictured: boolean
+      /** Pieces */
+      pieces: number
       problem: components['schemas']['Problem'] | null
       proof: components['schemas']['VerdictOut'] | null
       /** Proved Before */
       proved_before: boolean
       /** Revision */
       revision: number
-      /** Silhouettes */
-      silhouettes: components['schemas']['Silhouette'][]
+      /** Seconds */
+      seconds: number
+      /** Sheets */
+      sheets: number
+      stands: components['schemas']['StandsOut'] | null
+      /** Stops */
+      stops: components['schemas']['Stop'][]
+      /** Titles */
+      titles: string[]
+      /** Used */
+      used: number
       /** Variant Of */
       variant_of: string
     }
@@ -1319,6 +1545,8 @@ export interface components {
       can_undo: boolean
       /** Findings */
       findings: components['schemas']['Finding'][]
+      /** Handed */
+      handed: string | null
       /** Id */
       id: number
       /** Joints */
@@ -1370,6 +1598,104 @@ export interface components {
       variant_of: components['schemas']['Kin'] | null
       /** Variants */
       variants: components['schemas']['Kin'][]
+    }
+    /**
+     * DraftIn
+     * @description A recipe tried: nothing is kept.
+     */
+    DraftIn: {
+      /**
+       * Fit
+       * @default
+       */
+      fit: string
+      /** Machine */
+      machine: number
+      /** Recipe */
+      recipe: string
+      /**
+       * Settings
+       * @default {}
+       */
+      settings: {
+        [key: string]: string
+      }
+      /** Stock */
+      stock: number
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
+     * DraftOut
+     * @description What a recipe would make: its drawing, how all of that moves with each mm of a setting (`slopes`), the boards as they would
+     *     stand, the sheets as they would be cut, and what it takes. Lengths are mm, `cut` is the length of all that is cut through.
+     */
+    DraftOut: {
+      /** Cut */
+      cut: number
+      /** Doubts */
+      doubts: string[]
+      /** Fit */
+      fit: string
+      /** Own Speeds */
+      own_speeds: boolean
+      /** Panels */
+      panels: components['schemas']['PanelOut'][]
+      /** Pieces */
+      pieces: number
+      /** Seconds */
+      seconds: number
+      /** Sheets */
+      sheets: components['schemas']['DraftSheet'][]
+      /** Slopes */
+      slopes: {
+        [key: string]: components['schemas']['View'][]
+      }
+      /** Slot */
+      slot: number
+      /** Slot Drawn */
+      slot_drawn: number
+      /** Thickness */
+      thickness: number
+      /** Used */
+      used: number
+      /** Values */
+      values: {
+        [key: string]: number
+      }
+      /** Views */
+      views: components['schemas']['View'][]
+      /** Wants */
+      wants: string
+    }
+    /**
+     * DraftPart
+     * @description A part where it lies on its sheet.
+     */
+    DraftPart: {
+      /** Angle */
+      angle: number
+      /** Path */
+      path: string
+      /** Title */
+      title: string
+      /** X */
+      x: number
+      /** Y */
+      y: number
+    }
+    /** DraftSheet */
+    DraftSheet: {
+      /** Height */
+      height: number
+      /** Parts */
+      parts: components['schemas']['DraftPart'][]
+      /** Width */
+      width: number
     }
     /** DrawnOut */
     DrawnOut: {
@@ -1489,6 +1815,7 @@ export interface components {
       /**
        * @default {
        *       "engrave": "outline",
+       *       "format": "svg",
        *       "hatch_mm": 0.2,
        *       "labels": false,
        *       "layers": {},
@@ -1523,7 +1850,11 @@ export interface components {
        * Format: date-time
        */
       made: string
+      /** Outcome */
+      outcome: string
       proof: components['schemas']['VerdictOut'] | null
+      /** Receiver */
+      receiver: string
       /** Revision */
       revision: number
       /** Sheet */
@@ -1614,7 +1945,7 @@ export interface components {
      *
      *     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
      *     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
-     *     others of its kind it stands for. Lengths in texts are "<number> mm".
+     *     others of its kind it stands for; `mend` is there where one edit mends it. Lengths in texts are "<number> mm".
      */
     Finding: {
       /**
@@ -1641,6 +1972,7 @@ export interface components {
        * @default
        */
       joint: string
+      mend?: components['schemas']['Mend'] | null
       /**
        * More
        * @default 0
@@ -1736,6 +2068,21 @@ export interface components {
       since?: number | null
     }
     /**
+     * Handle
+     * @description What can be dragged along an axis to change a setting, mm by mm.
+     */
+    Handle: {
+      /**
+       * Along
+       * @enum {string}
+       */
+      along: 'x' | 'y'
+      /** At */
+      at: [number, number]
+      /** Setting */
+      setting: string
+    }
+    /**
      * Health
      * @description `database`, `disk` and `tasks` are "ok" or what is wrong in a word; `free_mb` is the room on the data folder's disk,
      *     `running` and `waiting` count heavy tasks.
@@ -1757,6 +2104,64 @@ export interface components {
       version: string
       /** Waiting */
       waiting: number
+    }
+    /** InFileOut */
+    InFileOut: {
+      /** Height */
+      height: number
+      /** Name */
+      name: string
+      /** Origin */
+      origin: [number, number]
+      /** Outlines */
+      outlines: components['schemas']['Outlined'][]
+      /** Seconds */
+      seconds: number
+      /** Sheet */
+      sheet: number
+      /** Width */
+      width: number
+      /** Works */
+      works: components['schemas']['WorkInFile'][]
+      /** Y Down */
+      y_down: boolean
+    }
+    /**
+     * InFilesOut
+     * @description Every file that would be written for a receiver.
+     */
+    InFilesOut: {
+      /** Files */
+      files: components['schemas']['InFileOut'][]
+      /** Own Speeds */
+      own_speeds: boolean
+    }
+    /**
+     * JobOnBoard
+     * @description A job of that board with other readings of it: what would change, or the problem that it would have. Of one that was handed
+     *     over, how the board would sit in the slots of that file: the gap in mm, and in words.
+     */
+    JobOnBoard: {
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      /** Fits */
+      fits: string
+      /** Gap */
+      gap: number | null
+      /** Handed */
+      handed: boolean
+      /** Id */
+      id: number
+      /** Name */
+      name: string
+      problem: components['schemas']['Problem'] | null
+    }
+    /** JobsOnBoard */
+    JobsOnBoard: {
+      /** Jobs */
+      jobs: components['schemas']['JobOnBoard'][]
+      /** More */
+      more: number
     }
     /**
      * JointKindOut
@@ -1833,6 +2238,25 @@ export interface components {
       id: number
       /** Name */
       name: string
+    }
+    /** LastFileOut */
+    LastFileOut: {
+      /**
+       * Format
+       * @enum {string}
+       */
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
+      /**
+       * Made
+       * Format: date-time
+       */
+      made: string
+      /** Outcome */
+      outcome: string
+      /** Receiver */
+      receiver: string
+      /** Revision */
+      revision: number
     }
     /**
      * LayerCount
@@ -2154,6 +2578,22 @@ export interface components {
       /** Wanted */
       wanted: number
     }
+    /**
+     * Measured
+     * @description How far a line is from nominal, outwards positive, and the place where that was measured. Of "corner" it is what is left
+     *     in an inner corner, or missing at an outer one.
+     */
+    Measured: {
+      /** At */
+      at: [number, number]
+      /**
+       * Of
+       * @enum {string}
+       */
+      of: 'path' | 'finished' | 'corner'
+      /** Off */
+      off: number
+    }
     /** MeasurementOut */
     MeasurementOut: {
       /** By */
@@ -2176,6 +2616,18 @@ export interface components {
       part: string
       /** Placement */
       placement: string
+    }
+    /**
+     * Mend
+     * @description An edit that does away with a finding: in words, and the value that it puts at a path.
+     */
+    Mend: {
+      /** Path */
+      path: string
+      /** Says */
+      says: string
+      /** Value */
+      value: string
     }
     /**
      * MoveIn
@@ -2250,6 +2702,74 @@ export interface components {
       outline: [number, number][]
     }
     /**
+     * OnBoardIn
+     * @description Readings as typed, in `unit`.
+     */
+    OnBoardIn: {
+      /** Readings */
+      readings: string[]
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /** OutcomeIn */
+    OutcomeIn: {
+      /**
+       * Outcome
+       * @enum {string}
+       */
+      outcome: 'cut well' | 'not through' | 'burnt' | 'did not fit'
+    }
+    /**
+     * Outlined
+     * @description A part's outline in a file: which copy, the middle of it, and the how-manieth of all outlines it is.
+     */
+    Outlined: {
+      /** At */
+      at: [number, number]
+      /** Copy */
+      copy: number
+      /** Part */
+      part: string
+      /** Title */
+      title: string
+      /** Turn */
+      turn: number
+    }
+    /**
+     * PanelOut
+     * @description A board as it stands, `thickness` behind its face: its outlines on the face, to a tenth of a mm, as "x y x y …".
+     */
+    PanelOut: {
+      /** Holes */
+      holes: string[]
+      /** N */
+      n: [number, number, number]
+      /** Origin */
+      origin: [number, number, number]
+      /** Outline */
+      outline: string
+      /** Thickness */
+      thickness: number
+      /** U */
+      u: [number, number, number]
+      /** V */
+      v: [number, number, number]
+    }
+    /**
+     * PaperOut
+     * @description A page as PDF, its bytes in base 64.
+     */
+    PaperOut: {
+      /** Data */
+      data: string
+      /** Name */
+      name: string
+    }
+    /**
      * PartOut
      * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
      *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge.
@@ -2286,7 +2806,8 @@ export interface components {
     }
     /**
      * PartProof
-     * @description One finished piece. `edge` and the corners are its worst distances from nominal in mm, None if there is none.
+     * @description One finished piece. `edge` and the corners are its worst distances from nominal in mm, None if there is none; `runs` and
+     *     `kept` are where, on the sheet.
      */
     PartProof: {
       /** Copy */
@@ -2297,10 +2818,20 @@ export interface components {
       edge: number | null
       /** Inside Corner */
       inside_corner: number | null
+      /**
+       * Kept
+       * @default []
+       */
+      kept: [number, number, number][]
       /** Ok */
       ok: boolean
       /** Part */
       part: string
+      /**
+       * Runs
+       * @default []
+       */
+      runs: [number, number, number, number][][]
       /** Sheet */
       sheet: number
     }
@@ -2529,11 +3060,99 @@ export interface components {
       /** Why */
       why: string
     }
+    /**
+     * ProfileIn
+     * @description `machine` is the workshop's own machine that the files are for, none for a receiver outside.
+     */
+    ProfileIn: {
+      /**
+       * Engrave
+       * @default outline
+       * @enum {string}
+       */
+      engrave: 'outline' | 'filled' | 'hatch'
+      /**
+       * Format
+       * @default svg
+       * @enum {string}
+       */
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
+      /**
+       * Hatch Mm
+       * @default 0.2
+       */
+      hatch_mm: number | string
+      /**
+       * Labels
+       * @default false
+       */
+      labels: boolean
+      /**
+       * Layers
+       * @default {}
+       */
+      layers: {
+        [key: string]: components['schemas']['LayerValues']
+      }
+      /**
+       * Lead In Mm
+       * @default 0
+       */
+      lead_in_mm: number | string
+      /** Machine */
+      machine?: number | null
+      /**
+       * Name
+       * @default Plain
+       * @example Outside cutter
+       */
+      name: string
+      /**
+       * Order
+       * @default []
+       */
+      order: ('cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference')[]
+      /**
+       * Origin
+       * @default plain
+       * @enum {string}
+       */
+      origin: 'plain' | 'lower left' | 'upper left' | 'lower right' | 'upper right' | 'centre'
+      /**
+       * Reference Square
+       * @default false
+       */
+      reference_square: boolean
+      /**
+       * Split
+       * @default sheet
+       * @enum {string}
+       */
+      split: 'sheet' | 'part' | 'operation'
+      /**
+       * Stroke Mm
+       * @default 0.1
+       */
+      stroke_mm: number | string
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /**
+       * Y Down
+       * @default false
+       */
+      y_down: boolean
+    }
     /** ProfileOut */
     ProfileOut: {
       document: components['schemas']['ProfileValues']
       /** Id */
       id: number
+      /** Machine */
+      machine: number | null
     }
     /**
      * ProfileValues
@@ -2546,6 +3165,12 @@ export interface components {
        * @enum {string}
        */
       engrave: 'outline' | 'filled' | 'hatch'
+      /**
+       * Format
+       * @default svg
+       * @enum {string}
+       */
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
       /**
        * Hatch Mm
        * @default 0.2
@@ -2618,11 +3243,17 @@ export interface components {
      * @description With the state that it is of, and when that was proved first.
      */
     ProofOut: {
+      /** As Cut */
+      as_cut: {
+        [key: string]: [number, number][]
+      }
       /**
        * At
        * Format: date-time
        */
       at: string
+      /** Close Ups */
+      close_ups: components['schemas']['CloseUp'][]
       /** Findings */
       findings: components['schemas']['Finding'][]
       /** Finished */
@@ -2651,8 +3282,11 @@ export interface components {
       revision: number
       /** Route */
       route: components['schemas']['Stop'][]
+      said: components['schemas']['Said']
       /** Sentence */
       sentence: string
+      /** Tested */
+      tested: components['schemas']['Tested'][]
       /** Times */
       times: components['schemas']['SheetTimeOut'][]
       /**
@@ -2667,6 +3301,12 @@ export interface components {
      */
     ReaderIn: {
       /**
+       * Form
+       * @default html
+       * @enum {string}
+       */
+      form: 'html' | 'pdf'
+      /**
        * Fractions
        * @default 0
        * @enum {string}
@@ -2678,6 +3318,13 @@ export interface components {
        * @enum {string}
        */
       mark: '.' | ','
+      /**
+       * Paper
+       * @default A4
+       * @example A4
+       * @example 200x250
+       */
+      paper: string
       /**
        * Unit
        * @default mm
@@ -2721,12 +3368,19 @@ export interface components {
       /** Warnings */
       warnings: string[]
     }
-    /** RecipeOut */
+    /**
+     * RecipeOut
+     * @description `panels` show what it makes as it comes; `sentence` has the settings that no drawing shows, each as "{name}".
+     */
     RecipeOut: {
       /** About */
       about: string
       /** Name */
       name: string
+      /** Panels */
+      panels: components['schemas']['PanelOut'][]
+      /** Sentence */
+      sentence: string
       /** Settings */
       settings: components['schemas']['Setting'][]
       /** Title */
@@ -2752,6 +3406,25 @@ export interface components {
       sentence: string
       /** Shown */
       shown: boolean
+    }
+    /**
+     * Said
+     * @description A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`) apart.
+     */
+    Said: {
+      /** Doubted */
+      doubted: boolean
+      /** Provided */
+      provided: string
+      /** Sentence */
+      sentence: string
+      /** Things */
+      things: number
+      /**
+       * Verdict
+       * @enum {string}
+       */
+      verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
     }
     /**
      * Saved
@@ -2833,6 +3506,19 @@ export interface components {
       title: string
     }
     /**
+     * Shape
+     * @description A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), or an edge behind (`hidden`).
+     */
+    Shape: {
+      /** Box */
+      box: [number, number, number, number]
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: 'board' | 'face' | 'clear' | 'hidden'
+    }
+    /**
      * SheetOut
      * @description `file_names` are the names that this sheet's files get, by format.
      */
@@ -2902,6 +3588,61 @@ export interface components {
       /** Width */
       width: number | string
     }
+    /**
+     * SizeLine
+     * @description A size between two places, drawn on that side of the view, `row` lines away from it. `setting` is the recipe's setting
+     *     that it shows, "" for one that follows; `says` names it.
+     */
+    SizeLine: {
+      /** End */
+      end: [number, number]
+      /** Row */
+      row: number
+      /** Says */
+      says: string
+      /**
+       * Setting
+       * @default
+       */
+      setting: string
+      /**
+       * Side
+       * @enum {string}
+       */
+      side: 'below' | 'right'
+      /** Start */
+      start: [number, number]
+      /** Value */
+      value: number
+    }
+    /**
+     * SizeOnPart
+     * @description `path` is the length's, below its step; `side` is where its line goes: beside the shape, or along it where it stands.
+     */
+    SizeOnPart: {
+      /** End */
+      end: [number, number]
+      /** Path */
+      path: string
+      /** Says */
+      says: string
+      /**
+       * Side
+       * @enum {string}
+       */
+      side: 'below' | 'right' | 'along'
+      /** Start */
+      start: [number, number]
+      /** Text */
+      text: string
+      /**
+       * Unit
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /** Value */
+      value: number
+    }
     /** SizeValues */
     SizeValues: {
       /** Count */
@@ -2950,10 +3691,32 @@ export interface components {
       v: [number, number, number]
     }
     /**
+     * StandsOut
+     * @description How a job stands in one line, the stop to go on at, and the moment that the line tells of.
+     */
+    StandsOut: {
+      /** At */
+      at: string | null
+      /** Line */
+      line: string
+      /** Next */
+      next: string
+      /**
+       * Tone
+       * @enum {string}
+       */
+      tone: 'good' | 'plain' | 'look'
+    }
+    /**
      * StartIn
      * @description Starts a job: from a recipe, whose `settings` are texts as typed, in `unit`; or empty, for no recipe.
      */
     StartIn: {
+      /**
+       * Fit
+       * @default
+       */
+      fit: string
       /** Machine */
       machine: number
       /** Name */
@@ -3009,6 +3772,8 @@ export interface components {
       /** Path */
       path: string
       problem: components['schemas']['Problem'] | null
+      /** Sizes */
+      sizes: components['schemas']['SizeOnPart'][]
       /** Title */
       title: string
     }
@@ -3245,6 +4010,41 @@ export interface components {
       stock?: number | null
     }
     /**
+     * TableNews
+     * @description A board that was measured again, or a kerf that has grown old, and the jobs that it means.
+     */
+    TableNews: {
+      /** At */
+      at?: string | null
+      /** Board */
+      board: string
+      /** Days */
+      days?: number | null
+      /**
+       * Jobs
+       * @default []
+       */
+      jobs: components['schemas']['Kin'][]
+      /**
+       * Machine
+       * @default
+       */
+      machine: string
+      /** Machine Id */
+      machine_id?: number | null
+      /** Now */
+      now?: number | null
+      /** Stock */
+      stock?: number | null
+      /** Was */
+      was?: number | null
+      /**
+       * What
+       * @enum {string}
+       */
+      what: 'measured' | 'kerf'
+    }
+    /**
      * TaskOut
      * @description Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first.
      */
@@ -3265,6 +4065,31 @@ export interface components {
        * @enum {string}
        */
       state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+      /** Title */
+      title: string
+    }
+    /**
+     * Tested
+     * @description `found` is the result, `how` what was done for it; "none" is the state of what there was nothing of. `codes` are those of
+     *     the findings that it gave.
+     */
+    Tested: {
+      /**
+       * Codes
+       * @default []
+       */
+      codes: string[]
+      /** Found */
+      found: string
+      /** How */
+      how: string
+      /** Key */
+      key: string
+      /**
+       * State
+       * @enum {string}
+       */
+      state: 'ok' | 'look' | 'bad' | 'none'
       /** Title */
       title: string
     }
@@ -3399,6 +4224,34 @@ export interface components {
       /** Warnings */
       warnings: string[]
     }
+    /**
+     * TriedIn
+     * @description Edits to be tried; texts count in `unit`. Nothing is kept.
+     */
+    TriedIn: {
+      /** Edits */
+      edits: components['schemas']['EditIn'][]
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
+     * TriedOut
+     * @description What edits would do: what each length that they put would be in mm, by path, and the figures that would change. With a
+     *     `problem` they cannot be made.
+     */
+    TriedOut: {
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      problem: components['schemas']['Problem'] | null
+      /** Values */
+      values: {
+        [key: string]: number
+      }
+    }
     /** TriesIn */
     TriesIn: {
       /** Swaps */
@@ -3464,6 +4317,51 @@ export interface components {
        * @enum {string}
        */
       verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
+    }
+    /** View */
+    View: {
+      /** Handles */
+      handles: components['schemas']['Handle'][]
+      /** Shapes */
+      shapes: components['schemas']['Shape'][]
+      /** Sizes */
+      sizes: components['schemas']['SizeLine'][]
+      /** Title */
+      title: string
+    }
+    /**
+     * WorkInFile
+     * @description One layer of a file: `data` is the path data of all its paths with y up, `at` where the first of them starts, `setting` what
+     *     the machine was set to when it came out well, or as it was set last.
+     */
+    WorkInFile: {
+      /** At */
+      at: [number, number]
+      /** Colour */
+      colour: string
+      /** Data */
+      data: string
+      /** Layer */
+      layer: string
+      /** Length */
+      length: number
+      /** Openings */
+      openings: number
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Paths */
+      paths: number
+      /** Seconds */
+      seconds: number
+      /** Setting */
+      setting: string
+      /** Setting Date */
+      setting_date: string
+      /** Setting Result */
+      setting_result: string
     }
     /**
      * WorkOut
@@ -3652,6 +4550,112 @@ export interface operations {
       }
     }
   }
+  designs_api_try_recipe: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['DraftIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DraftOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_list_news: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TableNews'][]
+        }
+      }
+    }
+  }
+  designs_api_jobs_on_board: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        stock_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OnBoardIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['JobsOnBoard']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_unpack_design: {
     parameters: {
       query?: never
@@ -3760,6 +4764,55 @@ export interface operations {
       }
       /** @description Not Found */
       404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_duplicate_design: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
         headers: {
           [name: string]: unknown
         }
@@ -3999,12 +5052,80 @@ export interface operations {
       }
     }
   }
+  designs_api_look_into_files: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ExportIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['InFilesOut']
+        }
+      }
+      /** @description Accepted */
+      202: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_read_job_sheet: {
     parameters: {
       query?: {
         unit?: 'mm' | 'in'
         fractions?: '0' | '8' | '16' | '32' | '64'
         mark?: '.' | ','
+        form?: 'html' | 'pdf'
+        /**
+         * @example A4
+         * @example 200x250
+         */
+        paper?: string
       }
       header?: never
       path: {
@@ -4154,6 +5275,65 @@ export interface operations {
       }
     }
   }
+  designs_api_read_proof_paper: {
+    parameters: {
+      query?: {
+        unit?: 'mm' | 'in'
+        fractions?: '0' | '8' | '16' | '32' | '64'
+        mark?: '.' | ','
+        form?: 'html' | 'pdf'
+        /**
+         * @example A4
+         * @example 200x250
+         */
+        paper?: string
+      }
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['PaperOut']
+        }
+      }
+      /** @description Accepted */
+      202: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TaskOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_redo: {
     parameters: {
       query?: never
@@ -4229,6 +5409,59 @@ export interface operations {
       }
       /** @description Not Found */
       404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_try_edits: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TriedIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TriedOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
         headers: {
           [name: string]: unknown
         }
@@ -4384,6 +5617,50 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_tell_outcome: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        export_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OutcomeIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ExportOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
         }
       }
       /** @description Unprocessable Entity */
@@ -4948,7 +6225,7 @@ export interface operations {
     }
     requestBody: {
       content: {
-        'application/json': components['schemas']['ProfileValues']
+        'application/json': components['schemas']['ProfileIn']
       }
     }
     responses: {
@@ -4983,7 +6260,7 @@ export interface operations {
     }
     requestBody: {
       content: {
-        'application/json': components['schemas']['ProfileValues']
+        'application/json': components['schemas']['ProfileIn']
       }
     }
     responses: {

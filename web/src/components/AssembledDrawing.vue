@@ -10,6 +10,11 @@ import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 
 /** The parts standing as they will, to scale along each axis; they can be drawn apart. Joints are picked here. */
+const props = defineProps<{
+  /** Outlines to draw in place of the nominal ones, by part. */
+  outlines?: Readonly<Record<string, Panel['outline']>>
+  aside?: number
+}>()
 const job = useJob()
 const say = useSay()
 const { onPick, onMenu } = usePicking()
@@ -21,7 +26,16 @@ const panels = computed<Panel[]>(() => {
   const parts = new Map(job.design!.parts.map((part) => [part.id, part]))
   return job.design!.standings.flatMap((standing) => {
     const part = parts.get(standing.part)
-    return part ? [{ ...standing, id: part.id, thickness: part.thickness, outline: part.outline }] : []
+    return part
+      ? [
+          {
+            ...standing,
+            id: part.id,
+            thickness: part.thickness,
+            outline: props.outlines?.[part.id] ?? part.outline,
+          },
+        ]
+      : []
   })
 })
 const reach = computed(() => Math.max(0, ...job.design!.parts.map(({ box }) => box[2] - box[0])) * 0.35)
@@ -52,7 +66,14 @@ const selectedParts = computed(() => {
 
 <template>
   <div class="assembled">
-    <DrawingFrame :box="box" label="Assembled" :readout="false" @pick="onPick" @menu="onMenu">
+    <DrawingFrame
+      :box="box"
+      label="Assembled"
+      :readout="false"
+      :aside="aside ?? 0"
+      @pick="onPick"
+      @menu="onMenu"
+    >
       <template #default>
         <path
           v-for="(face, i) in faces"

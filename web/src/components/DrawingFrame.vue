@@ -9,7 +9,7 @@ import { useSay } from '../composables/useSay'
 import { MM_PER_INCH } from '../units'
 
 /** A drawing to scale: pan and zoom by wheel, touch and keys, a scale bar, and where the pointer is. */
-const props = defineProps<{ box: Box; label: string; readout?: boolean }>()
+const props = defineProps<{ box: Box; label: string; readout?: boolean; aside?: number }>()
 const emit = defineEmits<{
   /** What was clicked, the paper itself included. */
   pick: [target: Element]
@@ -17,7 +17,11 @@ const emit = defineEmits<{
 }>()
 const say = useSay()
 const frame = ref<SVGSVGElement | null>(null)
-const port = useViewport(frame, () => props.box)
+const port = useViewport(
+  frame,
+  () => props.box,
+  () => props.aside ?? 0,
+)
 
 const bar = computed(() => {
   const perUnit = port.view.value.scale * (say.unit === 'in' ? MM_PER_INCH : 1)
@@ -45,6 +49,8 @@ defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll })
 defineSlots<{
   default(): unknown
   over(scope: { at: (point: Point) => Point; pxPerMm: number }): unknown
+  /** What is typed on the drawing: not drawn, but laid over it. */
+  fields(scope: { at: (point: Point) => Point; pxPerMm: number }): unknown
 }>()
 </script>
 
@@ -90,6 +96,7 @@ defineSlots<{
       </g>
       <slot name="over" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
     </svg>
+    <slot name="fields" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
     <div class="bar small figure" aria-hidden="true">
       <svg :width="bar.px + 2" height="8">
         <path :d="`M1 7V1H${bar.px + 1}V7M${bar.px / 2 + 1} 1v4`" />

@@ -14,6 +14,8 @@ const KEYS: [string, [string, string][]][] = [
       ['Esc', 'Unselect; in a field: bring back what was there'],
       ['Enter', 'In a field: save what was typed'],
       ['?', 'This list'],
+      ['H', 'At a stop: what it decides, and what usually goes wrong'],
+      ['N, P', 'At Prove: the next finding, the one before'],
     ],
   ],
   [

@@ -48,7 +48,7 @@ const numbers = computed<Asked[]>(() =>
       ],
 )
 
-const draft = reactive<Record<string, string>>({ result: 'clean', note: '' })
+const draft = reactive<Record<string, string>>({ result: props.start.result ?? 'clean', note: '' })
 for (const { name, long } of numbers.value) {
   const value = props.start[name]
   draft[name] = value == null ? '' : long ? say.short(Number(value)) : String(value)

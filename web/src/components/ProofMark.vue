@@ -8,6 +8,7 @@ import ProofSign from './ProofSign.vue'
 import TaskNote from './TaskNote.vue'
 
 /** What is known of the proof of exactly the state that is shown: the same wherever it is told. */
+defineProps<{ large?: boolean }>()
 const job = useJob()
 const say = useSay()
 
@@ -26,7 +27,7 @@ const when = computed(() =>
 </script>
 
 <template>
-  <section class="proof" :class="job.proofState" aria-label="Proof">
+  <section class="proof" :class="[job.proofState, { large }]" aria-label="Proof">
     <ProofSign :state="job.proofState" />
     <div>
       <p class="line">{{ line }}</p>
@@ -63,6 +64,10 @@ const when = computed(() =>
 .does-not-fit,
 .failed {
   background: var(--bad-wash);
+}
+.large .line {
+  font-size: 1.75rem;
+  line-height: 1.1;
 }
 .line {
   font-size: 1.13rem;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import StopHelp from './StopHelp.vue'
+
 /** Every stop: a heading, the main picture, and the ledger on the right; below each other where the window is narrow. */
 defineProps<{ title: string; about?: string }>()
 </script>
@@ -9,6 +11,7 @@ defineProps<{ title: string; about?: string }>()
       <h1>{{ title }}</h1>
       <span class="second about">{{ about }}</span>
       <span class="actions acts"><slot name="actions" /></span>
+      <StopHelp />
     </header>
     <slot />
   </main>

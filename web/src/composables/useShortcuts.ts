@@ -10,10 +10,20 @@ export interface Acts {
   redo?: () => void
   escape?: () => void
   help?: () => void
+  /** What the page decides, and what usually goes wrong there. */
+  about?: () => void
+  next?: () => void
+  previous?: () => void
 }
 
 const COMMANDS: Record<string, keyof Acts> = { z: 'undo', y: 'redo' }
-const PLAIN: Record<string, keyof Acts> = { escape: 'escape', '?': 'help' }
+const PLAIN: Record<string, keyof Acts> = {
+  escape: 'escape',
+  '?': 'help',
+  h: 'about',
+  n: 'next',
+  p: 'previous',
+}
 
 export function useShortcuts(act: Acts): void {
   function onKey(event: KeyboardEvent): void {

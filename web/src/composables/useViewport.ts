@@ -6,11 +6,12 @@ import { fit, matrix, pan, toWork, zoomAt, type Box, type Point, type View } fro
 const PADDING = 24
 /** Room for the scale bar. */
 const BELOW = 34
+const LEAST_PX = 360
 const STEP_PX = 60
 const ZOOM_STEP = 1.25
 
 /** Pan, zoom and fit of one drawing by wheel, pointers (one drags, two pinch) and keys, from mount to unmount. */
-export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
+export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box, aside = () => 0) {
   const size = shallowRef({ width: 800, height: 500 })
   const view = shallowRef<View>({ scale: 1, x: 0, y: 0 })
   const pointer = shallowRef<Point | null>(null)
@@ -19,7 +20,10 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
 
   function fitAll(): void {
     touched.value = false
-    view.value = fit(box(), size.value.width, size.value.height, PADDING, BELOW)
+    const { width, height } = size.value
+    // What lies over the right end of the drawing gets room, if enough is left.
+    const room = width - aside() > LEAST_PX ? width - aside() : width
+    view.value = fit(box(), room, height, PADDING, BELOW)
   }
 
   function lookAt(target: Box): void {
@@ -111,7 +115,7 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box) {
   useEventListener(frame, 'wheel', onWheel, { passive: false })
   // A drawing that the maker has not moved follows its content.
   watch(
-    () => box().join(),
+    () => `${box().join()} ${aside()}`,
     () => touched.value || fitAll(),
   )
 

@@ -133,7 +133,7 @@ describe('panels standing', () => {
 
   it('are painted from far to near', () => {
     const order = [...new Set(assembled([front, base, back], 0).map(({ part }) => part))]
-    expect(order).toEqual(['base', 'back', 'front'])
+    expect(order).toEqual(['back', 'base', 'front'])
   })
 
   it('move apart, each its own way', () => {

@@ -2,9 +2,19 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { isChanges, merged } from '../api/changes'
-import { api, Problem, type Changes, type Design, type Edit, type News, type Unit } from '../api/client'
+import {
+  api,
+  Problem,
+  type Changes,
+  type Design,
+  type Edit,
+  type News,
+  type Stop,
+  type Unit,
+} from '../api/client'
 import { sure } from '../api/connection'
 import { oneByOne } from '../line'
+import { dateText } from '../units'
 import { changedBetween, NOTHING_CHANGED } from './changed'
 import { useProving } from './proving'
 import { useSelection } from './selection'
@@ -54,12 +64,23 @@ export const useJob = defineStore('job', () => {
   const layoutPath = (what: string) => `layout/${board.value?.id ?? 'main'}/${what}`
 
   const route = computed(() => {
-    if (fresh.value) return fresh.value.route
+    if (fresh.value) return fresh.value.route.map(handed)
     const line = { failed: 'not proved', running: 'being proved' }[proofState.value as string]
     return (design.value?.route ?? []).map((stop) =>
       line && stop.key === 'prove' ? { ...stop, line } : stop,
     )
   })
+
+  /** In order once files of just this revision were handed over. */
+  function handed(stop: Stop): Stop {
+    const at = design.value?.handed
+    if (stop.key !== 'hand-over' || !at) return stop
+    return {
+      ...stop,
+      state: stop.wants ? 'look' : 'ready',
+      line: `handed over ${dateText(at, useSettings().style)}`,
+    }
+  }
 
   async function open(id: number): Promise<void> {
     if (design.value?.id !== id) close()

@@ -13,6 +13,8 @@ export const useSettings = defineStore('settings', () => {
   const unit = useStorage<Unit>('unit', 'mm')
   const finest = useStorage<Finest>('fractions', 64)
   const locale = useStorage('numbers', '')
+  /** What this browser prints on. */
+  const paper = useStorage('paper', 'A4')
   const themeChoice = useStorage<ThemeChoice>('theme', '')
 
   const systemIsDark = useMediaQuery('(prefers-color-scheme: dark)')
@@ -21,5 +23,5 @@ export const useSettings = defineStore('settings', () => {
 
   watchEffect(() => (document.documentElement.dataset['theme'] = theme.value))
 
-  return { unit, finest, locale, themeChoice, theme, style }
+  return { unit, finest, locale, paper, themeChoice, theme, style }
 })

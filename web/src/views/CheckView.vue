@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDropZone } from '@vueuse/core'
 import type { UploadRawFile } from 'element-plus'
-import { onUnmounted, ref, shallowRef, useTemplateRef } from 'vue'
+import { onMounted, onUnmounted, ref, shallowRef, useTemplateRef } from 'vue'
 
 import { api, type Check, type Task } from '../api/client'
 import { whole } from '../api/tasks'
@@ -10,6 +10,7 @@ import CheckLedger from '../components/CheckLedger.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TitleLine from '../components/TitleLine.vue'
+import { takeDropped } from '../dropped'
 import { useProblem } from '../composables/useProblem'
 
 /** Any drawing from anywhere, looked over before it goes to a machine. */
@@ -22,6 +23,10 @@ const main = useTemplateRef('main')
 const drawing = ref<InstanceType<typeof CheckDrawing> | null>(null)
 let left = false
 let looks = 0
+onMounted(() => {
+  const file = takeDropped()
+  if (file) void look(file)
+})
 onUnmounted(() => (left = true))
 
 const { isOverDropZone: over } = useDropZone(main, { onDrop: (files) => files?.[0] && void look(files[0]) })
@@ -116,7 +121,7 @@ header {
   padding: 10px 22px 6px;
 }
 .about {
-  flex: 1;
+  flex: 1 1 12rem;
   overflow-wrap: anywhere;
 }
 .notes {

@@ -1,192 +1,325 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 
-import { api, type Export, type FileFormat, type Profile, type ProfileValues, type Task } from '../api/client'
+import { api, type Export, type Operation, type Task } from '../api/client'
 import { whole } from '../api/tasks'
-import ExportList from '../components/ExportList.vue'
-import FormatList from '../components/FormatList.vue'
-import LedgerPanel from '../components/LedgerPanel.vue'
+import FilePicture from '../components/FilePicture.vue'
+import HandedOver from '../components/HandedOver.vue'
 import ProblemNote from '../components/ProblemNote.vue'
-import ProfileEditor from '../components/ProfileEditor.vue'
+import ProfileSentences from '../components/ProfileSentences.vue'
 import ProofMark from '../components/ProofMark.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TimesLedger from '../components/TimesLedger.vue'
 import { useProblem } from '../composables/useProblem'
-import ChoiceField from '../kit/ChoiceField.vue'
-import PlainField from '../kit/PlainField.vue'
+import { useReceiver } from '../composables/useReceiver'
+import { useSay } from '../composables/useSay'
+import { save } from '../download'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 
+/** One strong action for the job's own machine; the picture is the file, the ledger says what its receiver gets. */
 const job = useJob()
+const say = useSay()
 const settings = useSettings()
-const profiles = shallowRef<Profile[] | null>(null)
-const chosen = ref(0)
-const profile = shallowRef<ProfileValues | null>(null)
-const editing = ref(false)
-const busy = ref('')
+const to = useReceiver()
+const { receiver, whom, machine, profile, changed, inside, unreadable } = to
+const number = ref(0)
+const looked = ref<Operation | null>(null)
+const busy = ref(false)
 const made = shallowRef<Export[] | null>(null)
-const task = shallowRef<Task | null>(null)
+const writing = shallowRef<Task | null>(null)
 let left = false
-const { problem, tell } = useProblem()
-
-const sheets = computed(() => job.design!.sheets)
-const saved = computed(() => profiles.value?.find(({ id }) => id === chosen.value)?.document)
-const changed = computed(() => JSON.stringify(saved.value) !== JSON.stringify(profile.value))
-/** A file of parts that are not proved to fit says so: on its button, and in its name. */
-const label = computed(() => (job.fresh?.fits ? 'Download' : 'Download, not proved:'))
-const sheetAddress = computed(() => api.jobSheetAddress(job.design!.id, settings.style))
-
-const load = () =>
-  tell(async () => {
-    made.value = await api.exports(job.design!.id)
-  })
-
-onMounted(() => tell(loadProfiles))
-onMounted(load)
 onUnmounted(() => (left = true))
+const { problem: unwritten, tell } = useProblem()
+const problem = computed(() => unwritten.value ?? to.problem.value)
+
+const format = computed(() => profile.value?.format ?? 'svg')
+const NAMES = { svg: 'SVG', dxf: 'DXF', 'dxf-r12': 'DXF R12', pdf: 'PDF' }
+const files = computed(() => inside.value?.files ?? [])
+const file = computed(() => files.value[Math.min(number.value, files.value.length - 1)] ?? null)
+const sheets = computed(() => job.design!.sheets)
+watch(receiver, () => (number.value = 0))
+
+/** What the strong action says follows the proof of just this state. */
+const action = computed(() => {
+  const many =
+    files.value.length > 1
+      ? `${files.value.length} ${NAMES[format.value]} files`
+      : `the ${NAMES[format.value]}`
+  if (job.fresh?.fits) return { words: `Save ${many} for ${whom.value}`, strong: true }
+  if (job.proofState === 'waiting' || job.proofState === 'running') {
+    const share = job.proofTask ? ` ${say.number(100 * job.proofTask.progress, 0)} %` : ''
+    return { words: `Proving…${share}`, strong: true, waits: true }
+  }
+  const how =
+    { 'does-not-fit': 'does not fit', 'as-seen': 'not all proved' }[job.proofState as string] ?? 'not proved'
+  return { words: `Save ${many}, marked “${how}”`, strong: false }
+})
+
+const load = () => tell(async () => void (made.value = await api.exports(job.design!.id)))
+onMounted(load)
 watch(() => job.design?.moves, load)
 
-async function loadProfiles(id?: number): Promise<void> {
-  profiles.value = await api.profiles()
-  choose(id ?? profiles.value[0]?.id ?? 0)
-}
-
-function choose(id: number): void {
-  chosen.value = id
-  profile.value = saved.value ?? null
-}
-
-/** Sheet by sheet each has a name already; parts and operations are named when they are written. */
-const names = (format: FileFormat): string[] =>
-  profile.value?.split === 'sheet'
-    ? sheets.value.map(({ file_names }) => file_names[format]!)
-    : [`One file for each ${profile.value?.split ?? 'sheet'}`]
-
-async function attempt(what: string, act: () => Promise<void>): Promise<void> {
-  busy.value = what
-  await tell(act)
-  busy.value = ''
-}
-
-const write = (format: FileFormat) =>
-  attempt(format, async () => {
-    const ask = () => api.export(job.design!.id, format, profile.value!)
-    const files = await whole(ask, { watch: (now) => (task.value = now), unwanted: () => left })
-    for (const file of files ?? []) download(file)
+async function write(): Promise<void> {
+  busy.value = true
+  await tell(async () => {
+    const { name } = profile.value!
+    const given = { ...profile.value!, name: name === 'Plain' ? machine.value.name : name }
+    const ask = () => api.export(job.design!.id, format.value, given)
+    const written = await whole(ask, { watch: (now) => (writing.value = now), unwanted: () => left })
+    for (const one of written ?? []) save(api.fileAddress(one.id), one.file_name)
+    if (job.design) job.design = { ...job.design, handed: new Date().toISOString() }
     made.value = await api.exports(job.design!.id)
   })
-
-const save = () =>
-  attempt('profile', async () => {
-    await api.changeProfile(chosen.value, profile.value!)
-    await loadProfiles(chosen.value)
-  })
-
-const saveAs = () =>
-  attempt('profile', async () => {
-    const added = await api.addProfile({ ...profile.value!, name: `${profile.value!.name}, changed` })
-    await loadProfiles(added.id)
-  })
-
-function download(file: Export): void {
-  const link = document.createElement('a')
-  link.href = api.fileAddress(file.id)
-  link.download = file.file_name
-  link.click()
+  busy.value = false
 }
+
+const sheetPage = (form: 'html' | 'pdf') =>
+  api.jobSheetAddress(job.design!.id, settings.style, form, settings.paper)
 </script>
 
 <template>
-  <StopLayout title="Hand over" :about="`${sheets.length} sheet${sheets.length === 1 ? '' : 's'}`">
+  <StopLayout
+    title="Hand over"
+    :about="sheets.length ? `${sheets.length} sheet${sheets.length === 1 ? '' : 's'}` : 'nothing to cut yet'"
+  >
     <div class="out">
-      <ElSkeleton v-if="!profiles && !problem" class="profiles" animated :rows="1" />
-      <div v-if="profile" class="who">
-        <ChoiceField
-          label="For"
-          :options="(profiles ?? []).map(({ id, document }) => ({ value: id, label: document.name }))"
-          :model-value="chosen"
-          @update:model-value="choose"
-        />
-        <ElButton :aria-expanded="editing" @click="editing = !editing">
-          {{ editing ? 'Close' : 'How it is written' }}
-        </ElButton>
-        <span v-if="changed" class="ochre">Changed for this export only</span>
-      </div>
-      <div v-if="editing && profile" class="card editor">
-        <div class="who">
-          <PlainField
-            label="Name of the profile"
-            words
-            :model-value="profile.name"
-            @update:model-value="profile = { ...profile!, name: $event }"
-          />
-          <ElButton :disabled="!changed" :loading="busy === 'profile'" @click="save">Save</ElButton>
-          <ElButton @click="saveAs">Save as new</ElButton>
+      <section class="first">
+        <ElButton
+          class="strong"
+          :type="action.strong ? 'primary' : 'default'"
+          size="large"
+          :loading="busy"
+          :disabled="!profile || !sheets.length || !files.length || action.waits"
+          @click="write"
+          >{{ action.words }}</ElButton
+        >
+        <div class="facts">
+          <p v-if="job.fresh?.fits && !job.fresh.provided">
+            <b class="good">✓ Proved {{ say.moment(job.fresh.at) }}</b
+            >, all parts and joints of this very job
+          </p>
+          <p v-else-if="job.fresh" class="ochre">
+            {{ say.sentence(job.fresh.sentence) }}.
+            <RouterLink v-if="job.fresh.findings.length" :to="{ name: 'prove' }"
+              >Look at {{ job.fresh.findings.length }} thing{{
+                job.fresh.findings.length === 1 ? '' : 's'
+              }}
+              at Prove</RouterLink
+            >
+          </p>
+          <p v-else-if="action.waits" class="second">
+            Being proved.
+            <ElButton link type="primary" :disabled="!files.length" @click="write"
+              >Save it without a proof</ElButton
+            >
+          </p>
+          <p v-if="file" class="small second names">
+            {{ file.name }}<template v-if="files.length > 1"> and {{ files.length - 1 }} more</template>
+          </p>
+          <p class="small second">
+            <template v-if="receiver?.machine"
+              >Lay the board in the machine’s {{ machine.origin }} corner.</template
+            >
+            <template v-else-if="inside"
+              >The kerf is taken off here: paths lie half of it outside each edge.</template
+            >
+          </p>
         </div>
-        <ProfileEditor :profile="profile" :problem="problem" @change="profile = $event" />
+      </section>
+      <ProblemNote v-if="problem && !problem.field" :problem="problem" />
+      <ProblemNote v-if="unreadable" :problem="unreadable" />
+      <TaskNote v-if="writing ?? to.task.value" :task="(writing ?? to.task.value)!" />
+      <div class="middle">
+        <div class="picture">
+          <p class="caption">
+            <b>In the file</b>
+            <span v-if="file" class="second small">
+              {{ say.size(file.width, file.height) }} {{ say.unit }}, about {{ say.time(file.seconds) }};
+              dotted is not in it
+            </span>
+            <ElSegmented
+              v-if="files.length > 1"
+              v-model="number"
+              size="small"
+              aria-label="File"
+              :options="files.map((_, i) => ({ value: i, label: String(i + 1) }))"
+            />
+          </p>
+          <FilePicture v-if="file" :file="file" :looked="looked" />
+          <p v-else-if="!sheets.length" class="second">Add parts at Shape: there is nothing to cut yet.</p>
+          <ElSkeleton v-else-if="!unreadable" animated :rows="6" />
+        </div>
+        <div class="side">
+          <section>
+            <h2>Job sheet</h2>
+            <p class="small second">Sheet, parts to tick off, settings and checks, for beside the machine.</p>
+            <p class="acts">
+              <a :href="sheetPage('html')" target="_blank">Open</a>
+              <a :href="sheetPage('pdf')" target="_blank">PDF, {{ settings.paper }}</a>
+            </p>
+          </section>
+          <section>
+            <h2>For someone else</h2>
+            <ul>
+              <li v-for="one in to.others.value" :key="one.id">
+                <ElButton link type="primary" @click="to.choose(one.id)">{{ one.document.name }}</ElButton>
+                <span class="small second">
+                  {{ NAMES[one.document.format] }}, one file a {{ one.document.split
+                  }}<template v-if="one.machine !== null">; a machine of the workshop</template>
+                </span>
+              </li>
+              <li>
+                <a :href="api.packedAddress(job.design!.id)" download>The whole job, packed</a>
+                <span class="small second"
+                  >design, what was measured, and files it uses, in one open file</span
+                >
+              </li>
+            </ul>
+          </section>
+        </div>
       </div>
-      <ProblemNote v-if="problem" :problem="problem" />
-      <TaskNote v-if="task" :task="task" />
-      <FormatList
-        :busy="busy"
-        :disabled="!profile || !sheets.length"
-        :label="label"
-        :names="names"
-        @write="write"
-      >
-        <li>
-          <ElButton tag="a" :href="api.packedAddress(job.design!.id)" download>Download the job</ElButton>
-          <span class="second small"
-            >the design, what was measured, and the files it uses, in one open file</span
-          >
-        </li>
-        <li>
-          <ElButton tag="a" :href="sheetAddress" target="_blank">Open the job sheet</ElButton>
-          <span class="second small">parts, work and times on a page for beside the machine</span>
-        </li>
-      </FormatList>
-      <ExportList :files="made" />
+      <HandedOver :files="made" @told="load" />
     </div>
     <template #ledger>
-      <ProofMark />
-      <TimesLedger v-if="job.fresh" :proof="job.fresh" />
-      <ElSkeleton v-else-if="job.proofState === 'waiting'" class="times" animated :rows="8" />
-      <LedgerPanel
-        v-for="board in job.design!.boards"
-        :key="board.id"
-        :subject="`basis:${board.id}`"
-        :title="job.design!.boards.length > 1 ? `Cut for: ${board.title}` : 'Cut for'"
-      />
+      <ProofMark v-if="job.proofState !== 'waiting' && !job.fresh?.fits" />
+      <section v-if="profile && (file || unreadable || !sheets.length)" class="gets">
+        <h2>What {{ whom }} gets</h2>
+        <p class="small second about">
+          {{ receiver?.machine ? 'its own profile' : `the profile “${receiver?.document.name ?? ''}”`
+          }}<b v-if="changed" class="ochre">, changed for this time only</b>
+        </p>
+        <ProfileSentences
+          :profile="profile"
+          :file="file"
+          :problem="problem?.field ? problem : unreadable?.field ? unreadable : null"
+          @change="profile = $event"
+          @look="looked = $event"
+        />
+        <p class="acts save">
+          <ElButton size="small" :disabled="!changed" :loading="to.busy.value" @click="to.keep"
+            >Save to the profile</ElButton
+          >
+          <ElButton size="small" @click="to.keepAs">Save as new</ElButton>
+          <ElButton v-if="changed" link size="small" @click="to.choose(receiver!.id)"
+            >Back to the profile</ElButton
+          >
+        </p>
+        <p v-if="file" class="sum">
+          = about <b>{{ say.time(file.seconds) }}</b>
+          <span v-if="!inside?.own_speeds" class="small second">at default speeds for such a machine</span>
+        </p>
+      </section>
+      <ElSkeleton v-else-if="!problem" class="times" animated :rows="8" />
+      <details v-if="job.fresh" class="more">
+        <summary>Times, part by part</summary>
+        <TimesLedger :proof="job.fresh" />
+      </details>
     </template>
   </StopLayout>
 </template>
 
 <style scoped>
 .out {
-  padding: 6px 22px 22px;
+  display: flex;
+  flex-direction: column;
+  padding: 4px 22px 12px;
   overflow-y: auto;
 }
-.who {
+.out > * {
+  flex: none;
+}
+.first {
   display: flex;
   flex-wrap: wrap;
-  align-items: end;
+  align-items: center;
+  gap: 6px 20px;
+  min-height: 5.2rem;
+  padding-bottom: 8px;
+}
+.strong {
+  min-width: 21rem;
+  min-height: 3.6rem;
+  padding-inline: 26px;
+  font-size: 1.2rem;
+  font-weight: 600;
+}
+.facts {
+  flex: 1 1 16rem;
+  align-self: start;
+}
+.good {
+  color: var(--deep);
+}
+.names {
+  overflow-wrap: anywhere;
+}
+.out > .middle {
+  display: grid;
+  flex: 1 0 24rem;
+  grid-template-columns: minmax(0, 1fr) 14rem;
+  gap: 18px;
+}
+.picture {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+}
+.caption {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 12px;
+}
+.side {
+  display: grid;
+  align-content: start;
   gap: 12px;
-  margin-bottom: 14px;
 }
-.who > .field {
-  width: 15rem;
+.side li {
+  display: grid;
+  justify-items: start;
+  padding: 3px 0;
+  border-top: 1px solid var(--line);
 }
-/* As high as what comes in their place: nothing below them jumps. */
-.profiles {
-  height: 3.7rem;
-  margin-bottom: 14px;
+.gets h2,
+.gets .about {
+  padding: 10px 18px 0;
+}
+.gets .about {
+  padding: 0 18px 6px;
+}
+.save,
+.sum {
+  padding: 6px 18px;
+}
+.sum b {
+  font-size: 1.2rem;
 }
 .times {
-  height: 23rem;
   padding: 14px 18px;
 }
-.editor {
-  margin-bottom: 16px;
+.more {
+  border-top: 1px solid var(--line);
+}
+.more summary {
+  padding: 6px 18px;
+}
+@media (max-width: 1100px) {
+  .middle {
+    grid-template-columns: minmax(0, 1fr) 11rem;
+  }
+}
+@media (max-width: 860px) {
+  .out {
+    display: block;
+  }
+  .middle {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .picture {
+    grid-template-rows: auto 20rem;
+  }
 }
 </style>

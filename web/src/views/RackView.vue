@@ -106,6 +106,9 @@ const restoring = (id: number) => () => shelf.restore(id)
     <template #actions>
       <ElButton size="small" v-if="record.canUndo.value" @click="record.undo">Undo</ElButton>
       <ElButton size="small" v-if="record.canRedo.value" @click="record.redo">Redo</ElButton>
+      <RouterLink v-if="stock && !measuring" :to="{ name: 'at-the-rack', params: { id: stock.id } }"
+        >Measure by thumb</RouterLink
+      >
       <ElButton type="primary" v-if="stock && !measuring" @click="((looked = null), (measuring = true))">
         Measure again
       </ElButton>

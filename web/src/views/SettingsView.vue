@@ -5,6 +5,7 @@ import TitleLine from '../components/TitleLine.vue'
 import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
 import ChoiceField from '../kit/ChoiceField.vue'
+import { optionsOf } from '../kit/options'
 import PickField from '../kit/PickField.vue'
 import TextField from '../kit/TextField.vue'
 import { useSession } from '../stores/session'
@@ -29,6 +30,7 @@ const FRACTIONS = [
   { value: '32', label: 'To 1/32' },
   { value: '64', label: 'To 1/64' },
 ]
+const PAPERS = optionsOf(['A4', 'A3', 'A5', 'Letter'])
 const THEMES = [
   { value: '', label: 'As the system' },
   { value: 'light', label: 'Light' },
@@ -83,6 +85,10 @@ async function rename(name: string): Promise<void> {
           >, a side like this: <span class="figure">{{ say.short(119.85625) }} {{ say.unit }}</span
           >.
         </p>
+      </section>
+      <section class="card">
+        <h2>Paper</h2>
+        <PickField v-model="settings.paper" label="Job sheets and proofs are printed on" :options="PAPERS" />
       </section>
       <section class="card">
         <h2>Look</h2>

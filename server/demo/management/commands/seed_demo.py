@@ -6,6 +6,7 @@ from datetime import timedelta
 from typing import Any
 
 from designs.actions import edit_design, start_design
+from designs.heavy import proof
 from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
@@ -98,8 +99,9 @@ NOTEBOOK: list[dict[str, Any]] = [
 ]  # fmt: skip
 PROFILES: list[dict[str, Any]] = [
     {"name": "Plain"},
+    {"name": "Barn router", "format": "dxf", "origin": "lower left"},
     {"name": "Shed laser", "labels": True, "engrave": "hatch", "hatch_mm": 0.15},
-    {"name": "Outside cutter", "split": "part", "reference_square": True},
+    {"name": "Outside cutter", "format": "dxf", "split": "part", "reference_square": True},
 ]
 
 DRAWN: dict[str, list[dict[str, Any]]] = {
@@ -125,6 +127,35 @@ DRAWN: dict[str, list[dict[str, Any]]] = {
 }  # fmt: skip
 
 
+JOBS: list[dict[str, Any]] = [
+    {
+        "name": "Seed tray", "recipe": "open-tray", "stock": "Birch ply", "machine": "Barn router",
+        "settings": {"width": "420", "depth": "300", "height": "90", "sizes": "outside"}, "edits": {},
+    },
+    {
+        "name": "Slide drawer", "recipe": "open-tray", "stock": "Single-wall board", "machine": "Shed laser",
+        "settings": {"width": "180", "depth": "80", "height": "45", "sizes": "inside"}, "edits": {},
+    },
+    {
+        "name": "Trail sign", "recipe": "", "stock": "Poplar ply", "machine": "Shed laser", "settings": {},
+        "edits": {
+            "parts/sign": {
+                "title": "Sign", "board": "main", "loose": 1,
+                "steps": [
+                    {"kind": "shape", "id": "blank", "does": "add", "shape": {"kind": "rectangle", "width": "300", "height": "90"}},
+                    {
+                        "kind": "shape", "id": "name", "does": "cut", "x": "150", "y": "32",
+                        "shape": {"kind": "lettering", "text": "POND PATH", "font": "stencil", "align": "middle", "height": "32"},
+                    },
+                    {"kind": "shape", "id": "left", "does": "cut", "x": "14", "y": "45", "shape": {"kind": "disc", "diameter": "6"}},
+                    {"kind": "shape", "id": "right", "does": "cut", "x": "286", "y": "45", "shape": {"kind": "disc", "diameter": "6"}},
+                ],
+            },
+        },
+    },
+]  # fmt: skip
+
+
 class Command(BaseCommand):
     help = "Adds what the demo needs and is not there yet; changes nothing that a maker has done."
 
@@ -136,12 +167,12 @@ class Command(BaseCommand):
         for stock in STOCKS:
             if not Stock.objects.filter(name=stock["name"]).exists():
                 _measured(stock, maker)
-        for profile in PROFILES:
-            if not Profile.objects.filter(name=profile["name"]).exists():
-                put_profile(profile)
         for machine in MACHINES:
             if not Machine.objects.filter(name=machine["name"]).exists():
                 put_machine(machine)
+        for profile in PROFILES:
+            if not Profile.objects.filter(name=profile["name"]).exists():
+                put_profile(profile, machine=Machine.objects.filter(name=profile["name"]).first())
         _written(maker)
         if not Design.objects.filter(owner=maker).exists():
             carrier = start_design(
@@ -152,6 +183,21 @@ class Command(BaseCommand):
                 Edit("put", f"parts/{part}/steps/{step['id']}", step) for part, some in DRAWN.items() for step in some
             ]
             edit_design(carrier.pk, steps, "mm", carrier.moves, by=maker)
+            for job in JOBS:
+                _start(maker, job)
+            for design in Design.objects.filter(owner=maker).order_by("id"):
+                proof(design, maker)
+            Design.objects.get(pk=carrier.pk).save()  # the one last at hand
+
+
+def _start(maker: User, job: dict[str, Any]) -> None:
+    """A job of the demo, with the parts and steps that it has beside its recipe's."""
+    stock, machine = Stock.objects.get(name=job["stock"]), Machine.objects.get(name=job["machine"])
+    design = start_design(maker, job["recipe"], job["name"], job["settings"], "mm", stock.pk, machine.pk)
+    if job["edits"]:
+        edit_design(
+            design.pk, [Edit("put", path, value) for path, value in job["edits"].items()], "mm", design.moves, by=maker
+        )
 
 
 def _measured(stock: dict[str, Any], maker: User) -> None:

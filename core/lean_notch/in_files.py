@@ -1,0 +1,97 @@
+"""What is in a job's files: in, a computed job and a format; out, each file as its receiver will see it, one kind of work after the
+other, with how long it takes."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from .basis import Speeds
+from .cutting import CutPath, SheetPlan, estimate
+from .files import FileFormat, Planned, planned_files
+from .formats.frame import Frame, file_layers
+from .geometry import Point
+from .job import Result
+from .operations import Operation
+
+
+@dataclass(frozen=True)
+class Work:
+    """One layer of a file: its paths in their order, of which `openings` are cut inside a part, how long they are in mm, and how
+    many seconds they take without the way between them."""
+
+    operation: Operation
+    layer: str
+    colour: str
+    paths: tuple[CutPath, ...]
+    openings: int
+    length: float
+    seconds: float
+
+
+@dataclass(frozen=True)
+class Outlined:
+    """A part's outline in a file: which copy, the middle of it, and the how-manieth of all outlines it is."""
+
+    part: str
+    title: str
+    copy: int
+    at: Point
+    turn: int
+
+
+@dataclass(frozen=True)
+class InFile:
+    """A file as it will be written, `width` x `height` mm with y up. `origin` is where its coordinates are 0; `seconds` are of
+    all of it."""
+
+    name: str
+    sheet: int
+    width: float
+    height: float
+    origin: Point
+    y_down: bool
+    works: tuple[Work, ...]
+    outlines: tuple[Outlined, ...]
+    seconds: float
+
+
+def in_files(result: Result, file_format: FileFormat) -> tuple[InFile, ...]:
+    """Of every file that `write_files` would write, in the same order."""
+    return tuple(_in_file(result, one, file_format) for one in planned_files(result, file_format))
+
+
+def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFile:
+    plan, profile = planned.plan, result.profile
+    speeds = result.job.basis.of(planned.board).machine.usual
+    down = file_format == "svg" or (file_format != "pdf" and profile.y_down)
+    frame = Frame.of(plan, profile, flipped=down)
+    works = tuple(
+        Work(
+            layer.operation, layer.name, layer.colour, layer.paths, sum(path.inner for path in layer.paths),
+            math.fsum(path.length for path in layer.paths), _seconds(planned, layer.paths, speeds),
+        )
+        for layer in file_layers(plan, profile)
+    )  # fmt: skip
+    cut = [path for work in works if work.operation == "cut" for path in work.paths if not path.inner and path.part]
+    outlines = tuple(
+        Outlined(path.part, path.part_title, path.copy, _middle(path), turn) for turn, path in enumerate(cut, 1)
+    )
+    kept = [path for work in works for path in work.paths]
+    seconds = estimate(_with(planned, kept), speeds).total
+    return InFile(
+        planned.name, planned.sheet, plan.width, plan.height, (frame.left, frame.low), down, works, outlines, seconds
+    )
+
+
+def _seconds(planned: Planned, paths: tuple[CutPath, ...], speeds: Speeds) -> float:
+    return math.fsum(estimate(_with(planned, list(paths)), speeds).by_operation.values())
+
+
+def _with(planned: Planned, paths: list[CutPath]) -> SheetPlan:
+    return replace(planned.plan, paths=tuple(paths))
+
+
+def _middle(path: CutPath) -> Point:
+    left, low, right, high = path.shape.box
+    return ((left + right) / 2, (low + high) / 2)

@@ -1,0 +1,78 @@
+"""What a recipe will make, as a drawing with its sizes on it: lengths in, views out, in mm with y up."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, fields, is_dataclass
+from typing import Any, Literal, TypeVar
+
+from ..geometry import Box, Point
+
+Names = Mapping[str, float]
+"""All named lengths of a design, in mm."""
+
+
+@dataclass(frozen=True)
+class Shape:
+    """A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), or an edge behind (`hidden`)."""
+
+    kind: Literal["board", "face", "clear", "hidden"]
+    box: Box
+
+
+@dataclass(frozen=True)
+class SizeLine:
+    """A size between two places, drawn on that side of the view, `row` lines away from it. `setting` is the recipe's setting
+    that it shows, "" for one that follows; `says` names it."""
+
+    says: str
+    value: float
+    start: Point
+    end: Point
+    side: Literal["below", "right"]
+    row: int
+    setting: str = ""
+
+
+@dataclass(frozen=True)
+class Handle:
+    """What can be dragged along an axis to change a setting, mm by mm."""
+
+    setting: str
+    at: Point
+    along: Literal["x", "y"]
+
+
+@dataclass(frozen=True)
+class View:
+    title: str
+    shapes: tuple[Shape, ...]
+    sizes: tuple[SizeLine, ...]
+    handles: tuple[Handle, ...]
+
+
+Views = tuple[View, ...]
+Draw = Callable[[Names, Mapping[str, str]], Views]
+"""From named lengths and the settings as typed."""
+
+T = TypeVar("T")
+
+
+def slope(before: T, after: T) -> T:
+    """How every number of a drawing moves from `before` to `after`; what is no number stays as it is.
+
+    >>> slope(Handle("width", (10.0, 5.0), "x"), Handle("width", (11.0, 5.0), "x"))
+    Handle(setting='width', at=(1.0, 0.0), along='x')
+    """
+    return _slope(before, after)  # type: ignore[no-any-return]
+
+
+def _slope(before: Any, after: Any) -> Any:
+    if isinstance(before, float):
+        return after - before
+    if isinstance(before, tuple):
+        return tuple(_slope(a, b) for a, b in zip(before, after, strict=True))
+    if is_dataclass(before) and not isinstance(before, type):
+        parts = {one.name: _slope(getattr(before, one.name), getattr(after, one.name)) for one in fields(before)}
+        return type(before)(**parts)
+    return before

@@ -1,0 +1,101 @@
+"""What a new job is started from, as the page shows it: recipes, what there is to choose, and a recipe tried."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from functools import cache
+
+from lean_notch.basis import (
+    DIRECTIONS,
+    MACHINE_KINDS,
+    STOCK_KINDS,
+    USUAL_SPEEDS,
+    Basis,
+    BoardBasis,
+    machine_from_json,
+    stock_from_json,
+)
+from lean_notch.basis.comb import FEELS
+from lean_notch.basis.fits import COMMON_FITS
+from lean_notch.basis.settings import OUTCOMES, RESULTS
+from lean_notch.build import build, fit_wants, joint_fits
+from lean_notch.design import MAIN, RELIEFS
+from lean_notch.design.describe import field_infos
+from lean_notch.draft import Draft
+from lean_notch.joints import KINDS
+from lean_notch.operations import OPERATIONS
+from lean_notch.recipes import RECIPES
+from lean_notch.trial import job_seconds
+from workshop.schemas import SpeedValues
+
+from . import table_schemas as out
+from .pictures import panels_of, used_share
+from .shown import path_of
+
+
+@cache
+def usual_panels(recipe: str) -> list[out.PanelOut]:
+    """What a recipe makes as it comes, of a usual board: for its picture on the shelf."""
+    built = build(RECIPES[recipe].design("a recipe", {}), Basis(((MAIN.id, USUAL_BOARD),)))
+    return [out.PanelOut(**one) for one in panels_of(built)]
+
+
+USUAL_BOARD = BoardBasis(
+    stock_from_json({"name": "board", "nominal": 3, "readings": [3], "sheet_width": 600, "sheet_height": 400}).board,
+    machine_from_json({"name": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.15}),
+    COMMON_FITS.snug,
+)
+
+
+def show_draft(made: Draft) -> out.DraftOut:
+    result, (board,) = made.result, made.result.job.design.boards
+    basis, layout = result.job.basis.of(board.id), result.layout
+    parts = {part.id: part for part in result.build.parts}
+    fits = joint_fits(result.build.parts, result.build.mates, result.job.basis)
+    return out.DraftOut(
+        views=made.views, slopes=dict(made.slopes), values=dict(made.values),
+        panels=[out.PanelOut(**one) for one in panels_of(result.build)],
+        sheets=[
+            out.DraftSheet(
+                width=sheet.area.width, height=sheet.area.height,
+                parts=[
+                    out.DraftPart(
+                        title=parts[one.part].title, path=path_of(parts[one.part].region), x=one.motion.x, y=one.motion.y,
+                        angle=one.motion.angle,
+                    )
+                    for one in layout.on_sheet(sheet.number)
+                ],
+            )
+            for sheet in layout.sheets
+        ],
+        pieces=len(layout.placed), used=used_share(result), seconds=job_seconds(result), cut=sum(result.cut_lengths),
+        thickness=basis.thickness, slot=basis.slot, slot_drawn=basis.slot_drawn, fit=basis.fit, wants=fit_wants(fits),
+        doubts=list(basis.doubts), own_speeds=basis.machine.speeds is not None,
+    )  # fmt: skip
+
+
+def show_choices() -> out.ChoicesOut:
+    return out.ChoicesOut(
+        recipes=[
+            out.RecipeOut(
+                name=r.name,
+                title=r.title,
+                about=r.about,
+                settings=r.settings,
+                sentence=r.sentence,
+                panels=usual_panels(r.name),
+            )
+            for r in RECIPES.values()
+        ],
+        directions=list(DIRECTIONS),
+        feels=list(FEELS),
+        results=list(RESULTS),
+        outcomes=dict(OUTCOMES),
+        stock_kinds=list(STOCK_KINDS),
+        machine_kinds=list(MACHINE_KINDS),
+        usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
+        reliefs=list(RELIEFS),
+        operations=dict(OPERATIONS),
+        joints={kind.kind: out.JointKindOut(title=joint.title, second=joint.second) for kind, joint in KINDS.items()},
+        fields=field_infos(),
+    )

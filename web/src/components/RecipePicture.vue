@@ -1,0 +1,278 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useId, useTemplateRef } from 'vue'
+
+import type { Problem, RecipeView } from '../api/client'
+import { snapped } from '../geometry/following'
+import { scaleBar } from '../geometry/view'
+import { MM_PER_INCH } from '../units'
+import { useSay } from '../composables/useSay'
+import ArrowHead from './ArrowHead.vue'
+import SizeField from './SizeField.vue'
+
+/** A recipe's drawing to scale, one view below the other, its sizes on it: typed there, dragged at the handles, or moved by arrow
+ * keys. */
+const props = defineProps<{
+  views: readonly RecipeView[]
+  before: readonly RecipeView[] | null
+  texts: Readonly<Record<string, string>>
+  titles: Readonly<Record<string, string>>
+  problemAt: (setting: string) => Problem | null
+}>()
+const emit = defineEmits<{
+  begin: []
+  drag: [setting: string, mm: number]
+  drop: [setting: string, mm: number]
+  answer: [setting: string, text: string]
+}>()
+const say = useSay()
+const frame = useTemplateRef('frame')
+const arrow = useId()
+const { width, height } = useElementSize(frame)
+
+const LINE_PX = 34
+const COLUMN_PX = 96
+const [LEFT, TOP, GAP] = [16, 46, 52]
+
+const across = ({ shapes }: RecipeView) => Math.max(...shapes.map(({ box }) => box[2]))
+const up = ({ shapes }: RecipeView) => Math.max(...shapes.map(({ box }) => box[3]))
+const rows = ({ sizes }: RecipeView, side: 'below' | 'right') =>
+  Math.max(0, ...sizes.filter((one) => one.side === side).map(({ row }) => row + 1))
+
+/** px a mm: as large as everything fits; while something is dragged it stays. */
+const fitting = computed(() => {
+  if (!props.views.length || !width.value) return 1
+  const beside = 20 + Math.max(...props.views.map((view) => rows(view, 'right'))) * COLUMN_PX
+  const below = props.views.reduce((sum, view) => sum + rows(view, 'below') * LINE_PX + GAP, TOP)
+  const wide = Math.max(...props.views.map(across))
+  const tall = props.views.reduce((sum, view) => sum + up(view), 0)
+  return Math.max(Math.min((width.value - LEFT - 28 - beside) / wide, (height.value - below) / tall), 0.05)
+})
+const held = ref<number | null>(null)
+const scale = computed(() => held.value ?? fitting.value)
+
+/** Where each view's lower left corner lies. */
+const placed = computed(() => {
+  let y = TOP
+  const beside = Math.max(...props.views.map((view) => rows(view, 'right'))) * COLUMN_PX
+  const wide = Math.max(...props.views.map(across)) * scale.value + beside
+  const x = Math.max(LEFT, (width.value - wide) / 2)
+  return props.views.map((view) => {
+    const base = y + up(view) * scale.value
+    const top = y
+    y = base + rows(view, 'below') * LINE_PX + GAP
+    return { view, x, base, top }
+  })
+})
+type Placed = (typeof placed.value)[number]
+const px = ({ x, base }: Placed, [mmX, mmY]: readonly [number, number]) =>
+  [x + mmX * scale.value, base - mmY * scale.value] as const
+
+/** A size line in px: its two ends, the feet that it comes from, and the place of its number. */
+function line(place: Placed, size: RecipeView['sizes'][number]) {
+  const [a, b] = [px(place, size.start as [number, number]), px(place, size.end as [number, number])]
+  if (size.side === 'below') {
+    const y = place.base + 22 + size.row * LINE_PX
+    return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.base + 3}V${y + 5}M${b[0]} ${place.base + 3}V${y + 5}`, at: [(a[0] + b[0]) / 2, y] } as const // prettier-ignore
+  }
+  const right = place.x + across(place.view) * scale.value
+  const x = right + 58 + size.row * COLUMN_PX
+  return { from: [x, a[1]], to: [x, b[1]], feet: `M${right + 3} ${a[1]}H${x + 5}M${right + 3} ${b[1]}H${x + 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
+}
+
+const all = computed(() =>
+  placed.value.flatMap((place, v) =>
+    place.view.sizes.map((size, i) => ({
+      key: `${v}-${i}`,
+      size,
+      ...line(place, size),
+      was: props.before?.[v]?.sizes[i]?.value ?? null,
+    })),
+  ),
+)
+const handles = computed(() =>
+  placed.value.flatMap((place) =>
+    place.view.handles.map((handle) => ({ handle, at: px(place, handle.at as [number, number]) })),
+  ),
+)
+const bar = computed(() => {
+  const { length, px: long } = scaleBar(scale.value * (say.unit === 'in' ? MM_PER_INCH : 1), 150)
+  return { long, text: `${say.number(length, 6, 0)} ${say.unit}` }
+})
+
+const STEP = computed(() => (say.unit === 'in' ? MM_PER_INCH / 16 : 1))
+/** With the key held, a tenth of the grid. */
+const stepOf = (event: { altKey: boolean }) => (event.altKey ? STEP.value / 10 : STEP.value)
+const valueOf = (setting: string) => all.value.find(({ size }) => size.setting === setting)?.size.value ?? 0
+
+let grip: { setting: string; along: 'x' | 'y'; from: number; start: number } | null = null
+
+function down(event: PointerEvent, setting: string, along: 'x' | 'y'): void {
+  grip = { setting, along, from: along === 'x' ? event.clientX : -event.clientY, start: valueOf(setting) }
+  held.value = fitting.value
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  emit('begin')
+}
+
+function dragTo(event: PointerEvent): number {
+  const now = grip!.along === 'x' ? event.clientX : -event.clientY
+  return Math.max(snapped(grip!.start + (now - grip!.from) / scale.value, stepOf(event)), STEP.value)
+}
+
+function move(event: PointerEvent): void {
+  if (grip) emit('drag', grip.setting, dragTo(event))
+}
+
+function drop(event: PointerEvent): void {
+  if (!grip) return
+  emit('drop', grip.setting, dragTo(event))
+  grip = null
+  held.value = null
+}
+
+const KEYS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }
+function key(event: KeyboardEvent, setting: string): void {
+  const way = KEYS[event.key]
+  if (!way) return
+  event.preventDefault()
+  emit('begin')
+  emit('drop', setting, Math.max(snapped(valueOf(setting) + way * stepOf(event), stepOf(event)), STEP.value))
+}
+</script>
+
+<template>
+  <div ref="frame" class="picture">
+    <svg :width="width" :height="height" :data-scale="scale">
+      <defs><ArrowHead :id="arrow" /></defs>
+      <g v-for="(place, v) in placed" :key="v">
+        <text class="title" :x="place.x" :y="place.top - 12">{{ place.view.title }}</text>
+        <rect
+          v-for="(shape, i) in place.view.shapes"
+          :key="i"
+          :class="shape.kind"
+          :x="px(place, [shape.box[0]!, shape.box[3]!])[0]"
+          :y="px(place, [shape.box[0]!, shape.box[3]!])[1]"
+          :width="Math.max((shape.box[2]! - shape.box[0]!) * scale, 0)"
+          :height="Math.max((shape.box[3]! - shape.box[1]!) * scale, 0)"
+        />
+      </g>
+      <g v-for="one in all" :key="one.key" class="line" :class="{ chosen: one.size.setting }">
+        <path class="feet" :d="one.feet" />
+        <path
+          :d="`M${one.from.join(' ')}L${one.to.join(' ')}`"
+          :marker-start="`url(#${arrow})`"
+          :marker-end="`url(#${arrow})`"
+        />
+      </g>
+      <g
+        v-for="{ handle, at } in handles"
+        :key="handle.setting"
+        class="handle"
+        tabindex="0"
+        role="slider"
+        :aria-label="`${titles[handle.setting]}, drag or arrow keys`"
+        :aria-valuenow="valueOf(handle.setting)"
+        :aria-valuetext="`${say.length(valueOf(handle.setting))} ${say.unit}`"
+        :aria-orientation="handle.along === 'x' ? 'horizontal' : 'vertical'"
+        :transform="`translate(${at[0]} ${at[1]}) rotate(${handle.along === 'x' ? 90 : 0})`"
+        @pointerdown="down($event, handle.setting, handle.along)"
+        @pointermove="move"
+        @pointerup="drop"
+        @pointercancel="drop"
+        @keydown="key($event, handle.setting)"
+      >
+        <rect class="reach" x="-18" y="-14" width="36" height="28" />
+        <path d="M-10 -8h7v7h6v-7h7v16h-20z" />
+      </g>
+      <g class="bar" :transform="`translate(${LEFT} ${height - 12})`">
+        <path :d="`M.5 -6V.5H${bar.long}V-6`" />
+        <text class="figure" :x="bar.long + 8" y="2">{{ bar.text }}</text>
+      </g>
+    </svg>
+    <SizeField
+      v-for="one in all"
+      :key="one.key"
+      :at="one.at"
+      :label="`${titles[one.size.setting] ?? ''} ${one.size.says}`.trim()"
+      :value="one.size.value"
+      :text="texts[one.size.setting] ?? ''"
+      :chosen="!!one.size.setting"
+      :fixed="!one.size.setting"
+      :says="one.size.says"
+      :upright="one.size.side === 'right'"
+      :was="one.was"
+      :problem="one.size.setting ? problemAt(one.size.setting) : null"
+      @begin="emit('begin')"
+      @draft="emit('answer', one.size.setting, $event)"
+      @keep="emit('answer', one.size.setting, $event)"
+      @leave="emit('answer', one.size.setting, $event)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.picture {
+  position: relative;
+  min-height: 20rem;
+  overflow: hidden;
+}
+svg {
+  display: block;
+  position: absolute;
+  inset: 0;
+}
+.title {
+  fill: var(--ink);
+  font-weight: 600;
+}
+.board,
+.face {
+  fill: var(--end-grain);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.face {
+  fill: var(--board);
+}
+.clear {
+  fill: var(--sheet);
+  stroke: var(--ink);
+}
+.hidden {
+  fill: none;
+  stroke: var(--second);
+  stroke-dasharray: 5 4;
+}
+.line path {
+  fill: none;
+  stroke: var(--second);
+}
+.line.chosen path {
+  stroke: var(--ink);
+}
+.line .feet {
+  stroke: var(--line);
+}
+.handle {
+  cursor: grab;
+  touch-action: none;
+}
+.handle path {
+  fill: var(--ink);
+}
+.handle .reach {
+  fill: transparent;
+}
+.handle:hover path,
+.handle:focus-visible path {
+  fill: var(--deep);
+}
+.bar path {
+  fill: none;
+  stroke: var(--ink);
+}
+.bar text {
+  fill: var(--ink);
+  font-size: 0.9rem;
+}
+</style>

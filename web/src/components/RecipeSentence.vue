@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Problem, Recipe } from '../api/client'
+import ChoiceWord from '../kit/ChoiceWord.vue'
+import { optionsOf } from '../kit/options'
+import { useSay } from '../composables/useSay'
+
+/** The settings that no drawing shows, as a sentence with choices in it. */
+const props = defineProps<{
+  recipe: Recipe
+  answers: Readonly<Record<string, string>>
+  problemAt: (setting: string) => Problem | null
+}>()
+const emit = defineEmits<{ answer: [setting: string, text: string] }>()
+const say = useSay()
+
+const pieces = computed(() =>
+  props.recipe.sentence.split(/(\{\w+\})/).map((text) => ({
+    text,
+    setting: props.recipe.settings.find(({ name }) => text === `{${name}}`) ?? null,
+  })),
+)
+const problems = computed(() =>
+  pieces.value.flatMap(({ setting }) => {
+    const problem = setting && props.problemAt(setting.name)
+    return problem ? [problem] : []
+  }),
+)
+</script>
+
+<template>
+  <p v-if="recipe.sentence" class="sentence">
+    <template v-for="({ text, setting }, i) in pieces" :key="i">
+      <template v-if="!setting">{{ text }}</template>
+      <ChoiceWord
+        v-else-if="setting.kind === 'choice'"
+        :label="setting.title"
+        :options="optionsOf(setting.choices)"
+        :model-value="answers[setting.name]!"
+        @update:model-value="emit('answer', setting.name, $event)"
+      />
+      <span v-else class="typed">
+        <input
+          class="figure"
+          :value="answers[setting.name]"
+          :aria-label="setting.title"
+          :placeholder="setting.optional ? 'as usual' : ''"
+          :title="setting.help"
+          :aria-invalid="problemAt(setting.name) ? 'true' : undefined"
+          autocomplete="off"
+          @input="emit('answer', setting.name, ($event.target as HTMLInputElement).value)"
+        />
+        {{ setting.kind === 'length' && answers[setting.name] ? say.unit : '' }}
+      </span>
+    </template>
+    <span v-for="problem in problems" :key="problem.why" class="small bad block">
+      {{ say.sentence(problem.why) }} {{ say.sentence(problem.fix) }}
+    </span>
+  </p>
+</template>
+
+<style scoped>
+.sentence {
+  font-size: 1.13rem;
+  line-height: 1.9;
+}
+.typed input {
+  width: 5.2rem;
+  min-height: 1.8rem;
+  padding: 0 3px;
+  border: 0;
+  border-bottom: 2px dashed var(--ochre);
+  background: transparent;
+  color: var(--deep);
+  font-size: 1rem;
+  font-weight: 700;
+}
+.typed input[aria-invalid] {
+  border-color: var(--bad);
+  color: var(--bad);
+}
+.typed input::placeholder {
+  color: var(--deep);
+  font: 600 1.13rem var(--words);
+  opacity: 1;
+}
+.block {
+  display: block;
+}
+</style>
