@@ -1,6 +1,7 @@
 """The comparison of a finished piece with its nominal outline: what it must see, and what it must let pass."""
 
 import math
+from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 import pytest
@@ -10,9 +11,11 @@ from hypothesis import strategies as st
 from lean_notch.build.outline import Notch, outline
 from lean_notch.formats.read_file import ReadPath
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
+from lean_notch.geometry.inside import inside
 from lean_notch.geometry.offset import offset
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import compare, nominal_polygon
+from lean_notch.proof.contacts import Gauge
 
 KERF = 0.2
 PLATE = Region(outline(40, 20, {"bottom": [Notch(10, 20, 3)], "left": [Notch(0, 8, 3)]}), (Circle(30, 12, 3),))
@@ -109,3 +112,16 @@ def test_any_hole_passes_when_cut_right(radius, kerf):
     compared = compare(finished(region, kerf), region, kerf)
     assert compared.edge.amount < 1e-3
     assert compared.ok()
+
+
+def test_a_shape_can_be_asked_by_several_threads_at_once():
+    """What is asked is never prepared: two threads that share a prepared shape end the process, sooner or later."""
+    shape = shapely.Point(0, 0).buffer(50, quad_segs=2000)
+    places = np.random.default_rng(1).uniform(-60, 60, (500, 2))
+    wanted = np.hypot(*places.T) < 50
+    with ThreadPoolExecutor(4) as threads:
+        answers = list(threads.map(lambda _: inside(shape, places), range(40)))
+    assert not shapely.is_prepared(shape)
+    assert all((answer == wanted).mean() > 0.99 for answer in answers)
+    Gauge(shape).lay([((0.0, 0.0), (1.0, 0.0))])
+    assert not shapely.is_prepared(shape)

@@ -332,4 +332,4 @@ def _holds(body: Body, place: Triple) -> bool:
 
     if not -CLASH_MM <= body.frame.depth(place) <= body.thickness + CLASH_MM:
         return False
-    return bool(shapely.contains_xy(body.shape, *body.frame.flat(place)))
+    return bool(shapely.contains(body.shape, shapely.Point(body.frame.flat(place))))

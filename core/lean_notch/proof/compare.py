@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import TYPE_CHECKING, cast
 
 from ..geometry import Point, Region, loops
+from ..geometry.inside import inside
 from .as_cut import CHORD_MM
 
 if TYPE_CHECKING:
@@ -108,7 +109,7 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     if len(left):
         # Material stays there for good reason if no beam could have come nearer to what lies just behind that edge.
         behind = _just_inside(finished, outline, ring, left)
-        excused = ~shapely.contains_xy(reachable.shape, *outline[left].T) & ~reachable(behind)
+        excused = ~inside(reachable.shape, outline[left]) & ~reachable(behind)
         excess[left[excused]] = 0.0
     at = int(excess.argmax())
     corner = _worst_reachable(places.sharp, at_sharp, CORNER_MM, reachable)
@@ -165,14 +166,12 @@ class _Reach:
         import shapely
 
         off = _distances(shapely.points(places), self.forbidden.boundary)
-        inside = shapely.contains_xy(self.forbidden, *places.T)
-        return cast("np.ndarray", np.where(inside, off, 0.0) <= self.kerf / 2 + 0.8 * EDGE_MM)
+        return cast("np.ndarray", np.where(inside(self.forbidden, places), off, 0.0) <= self.kerf / 2 + 0.8 * EDGE_MM)
 
 
 def _just_inside(finished: shapely.Geometry, outline: np.ndarray, ring: np.ndarray, at: np.ndarray) -> np.ndarray:
     """For points of a piece's outline a place a little further into its material, square to the outline there."""
     import numpy as np
-    import shapely
 
     last = len(outline) - 1
     before, after = np.maximum(at - 1, 0), np.minimum(at + 1, last)
@@ -180,7 +179,7 @@ def _just_inside(finished: shapely.Geometry, outline: np.ndarray, ring: np.ndarr
     way = outline[after] - outline[before]
     normal = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.maximum(np.hypot(*way.T), 1e-12)[:, None]
     there, back = outline[at] + 2 * EDGE_MM * normal, outline[at] - 2 * EDGE_MM * normal
-    return cast("np.ndarray", np.where(shapely.contains_xy(finished, *there.T)[:, None], there, back))
+    return cast("np.ndarray", np.where(inside(finished, there)[:, None], there, back))
 
 
 _MANY = 4000  # from here on, measured, building the tree takes less than asking every segment

@@ -5,10 +5,12 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterable, Sequence
+from threading import Lock
 from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ..geometry.inside import inside as within
 from ..geometry.segments import Flags, Floats
 from ..joints.mate import Caliper, Line, SharpCorner
 
@@ -32,7 +34,10 @@ class Gauge:
         import shapely
 
         self.piece = piece
-        shapely.prepare(piece)
+        # Pieces are kept for all threads. One that is prepared is not safe to share: this copy is asked under the lock only.
+        self._prepared = shapely.transform(piece, lambda places: places)
+        shapely.prepare(self._prepared)
+        self._lock = Lock()
         rings = shapely.get_rings(piece)
         self._places, self._ring = shapely.get_coordinates(rings, return_index=True)
         self._boxes = shapely.bounds(rings)
@@ -44,6 +49,10 @@ class Gauge:
 
     def lay(self, lines: Iterable[Line]) -> None:
         """Reads all lines that have not been read yet."""
+        with self._lock:
+            self._lay(lines)
+
+    def _lay(self, lines: Iterable[Line]) -> None:
         import shapely
 
         new = [line for line in dict.fromkeys(lines) if line not in self._known]
@@ -66,7 +75,7 @@ class Gauge:
         line, share = line[within], share[within]
         order = np.lexsort((share, line))
         crossings = np.split(share[order], np.searchsorted(line[order], np.arange(1, len(new))))
-        middles = shapely.contains_xy(self.piece, *(start + way / 2).T)
+        middles = shapely.contains_xy(self._prepared, *(start + way / 2).T)
         for one, found, inside in zip(new, crossings, middles.tolist(), strict=True):
             self._known[one] = (tuple(found.tolist()), inside)
 
@@ -80,9 +89,9 @@ class Gauge:
         return self._places[some], ring[:-1] == ring[1:]
 
     def read(self, line: Line) -> Reading:
-        if line not in self._known:
-            self.lay([line])
-        return self._known[line]
+        with self._lock:
+            self._lay([line])
+            return self._known[line]
 
     def width(self, line: Line, *, material: bool, from_start: bool = False) -> float | None:
         """How wide what the line's middle lies in is along it; None if that is not what it should be, or has no end there.
@@ -138,7 +147,7 @@ def blocked(gauge: Gauge, corners: Sequence[SharpCorner]) -> tuple[float, SharpC
     if not corners:
         return 0.0, None
     places = np.array([(c.home[0] + _HAIR_MM * c.across[0], c.home[1] + _HAIR_MM * c.across[1]) for c in corners])
-    inside = np.flatnonzero(shapely.contains_xy(gauge.piece, *places.T))
+    inside = np.flatnonzero(within(gauge.piece, places))
     if not len(inside):
         return 0.0, None
     off = shapely.distance(shapely.points(places[inside]), gauge.piece.boundary)
