@@ -22,7 +22,7 @@ from .documents import choice, flag, length, length_out, mapping, mm, sequence, 
 from .documents import in_unit as typed_in
 from .errors import BadDocument
 from .remembered import Remembered
-from .units import Length, Unit
+from .units import Amount, Length, Unit, amount
 
 T = TypeVar("T")
 Reader = Callable[[object, str], Any]
@@ -65,6 +65,46 @@ class Number:
         if not isinstance(value, int | float) or isinstance(value, bool) or not math.isfinite(value):
             raise BadDocument(f"“{path}” is not a number.", fix="Type a plain number.", field=path)
         return _within(float(value), self.least, self.most, path, self.unit)
+
+
+@dataclass(frozen=True)
+class AmountRule:
+    """A plain number that may be arithmetic; the limits hold for what comes of it. `whole` ones are counts."""
+
+    least: float
+    most: float
+    unit: str = ""
+    whole: bool = False
+
+    def read(self, value: object, path: str) -> Amount:
+        if isinstance(value, str) and value.strip():
+            typed = Amount(value.strip())
+            if typed.literal is None:
+                literal = Amount(value.strip().replace(",", ".")).literal
+                if literal is None:
+                    return typed if len(typed.text) <= MOST_TYPED else self._refused(path)
+                value = literal
+            else:
+                value = typed.literal
+        if not isinstance(value, int | float) or isinstance(value, bool) or not math.isfinite(value):
+            return self._refused(path)
+        return amount(self.check(float(value), path))
+
+    def _refused(self, path: str) -> Amount:
+        raise BadDocument(f"“{path}” is not a number.", fix="Type a number, or arithmetic such as 360/7.", field=path)
+
+    def check(self, value: float, path: str) -> float:
+        """`value` if it is allowed. Raises BadDocument at `path`."""
+        if self.whole:
+            nearest = round(value)
+            if abs(value - nearest) > 1e-9 or not self.least <= nearest <= self.most:
+                what = f"“{path}” is {value:g}." if path else f"It comes to {value:g}."
+                raise BadDocument(what, fix=f"Give a whole number from {self.least:g} to {self.most:g}.", field=path)
+            return float(nearest)
+        return _within(value, self.least, self.most, path, self.unit)
+
+
+MOST_TYPED = 200
 
 
 @dataclass(frozen=True)
@@ -152,6 +192,9 @@ _WRITTEN: Remembered[Any] = Remembered(8192)
 def _write(value: Any, *, units: bool) -> Any:
     if isinstance(value, Length):
         return {"text": value.text, "unit": value.unit} if units else length_out(value)
+    if isinstance(value, Amount):
+        literal = value.literal
+        return value.text if literal is None else int(literal) if literal.is_integer() else literal
     if isinstance(value, tuple):
         return [write(one, units=units) for one in value]
     if dataclasses.is_dataclass(value):
@@ -391,5 +434,6 @@ def _class_reader(cls: type) -> Reader:
 
 def _within(value: float, least: float, most: float, path: str, unit: str) -> float:
     if not least <= value <= most:
-        raise BadDocument(f"“{path}” is {value:g}{unit}.", fix=f"Give {least:g}{unit} to {most:g}{unit}.", field=path)
+        what = f"“{path}” is {value:g}{unit}." if path else f"It comes to {value:g}{unit}."
+        raise BadDocument(what, fix=f"Give {least:g}{unit} to {most:g}{unit}.", field=path)
     return value

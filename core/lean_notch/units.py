@@ -1,7 +1,8 @@
 """Lengths as people type them, in; millimetres, out.
 
-`1/8 in`, `0.475"`, `3.06`, `3,06 mm`, `1 1/2 in`, `width/3 + 2 mm` and `(width - 2*thickness)/4` are all
-understood. A number without a unit takes the unit of the field it stands in.
+`1/8 in`, `0.475"`, `3.06`, `3,06 mm`, `1 1/2 in`, `width/3 + 2 mm`, `(width - 2*thickness)/4` and
+`max(width/3, 20 mm)` are all understood. A number without a unit takes the unit of the field it stands in. Angles, counts
+and scales are typed alike (`Amount`); lengths in them have to cancel out.
 """
 
 from __future__ import annotations
@@ -43,14 +44,15 @@ LARGEST_MM = 100_000.0
 _TOKEN = re.compile(
     r"""\s*(?:
       (?P<fraction>\d+\s+\d+\s*/\s*\d+(?!\d)|\d+\s*/\s*\d+(?=\s*(?:mm|cm|m|inches|inch|in|ft|thou|"|″)(?![A-Za-z_])))
-    | (?P<number>(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)
+    | (?P<number>(?:\d+(?:\.\d*|,\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?)
+    | (?P<function>[A-Za-z_]\w*(?=\s*\())
     | (?P<name>[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)?)
     | (?P<mark>["″])
-    | (?P<op>[-+*/()×÷−])
+    | (?P<op>[-+*/()×÷−,;])
     )""",
     re.VERBOSE | re.ASCII,
 )
-_NAMES = re.compile(r"[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)?", re.ASCII)
+_NAMES = re.compile(r"[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)?(?![\w.])(?!\s*\()", re.ASCII)
 _MIXED = re.compile(r"(?<![\w.,/])(\d+)-(\d+)/(\d+)(?![\w.,/])(?=\s*(in\b|inch|\"|″|$|[^\w\s]))", re.ASCII)
 _POWERS_OF_TWO = {2, 4, 8, 16, 32, 64}
 _SAME_OP = {"×": "*", "÷": "/", "−": "-"}
@@ -62,6 +64,10 @@ _DEEPEST = 40
 class _Quantity:
     value: float
     power: int  # of length: 0 a bare number, 1 a length in mm
+
+
+FUNCTIONS = ("min", "max", "round", "sqrt", "sin", "cos")
+"""What arithmetic may call: names that nothing else can have. sin and cos take degrees; round(x, 5 mm) rounds to fives."""
 
 
 def say_mm(mm: float, digits: int = 3) -> str:
@@ -232,6 +238,65 @@ class Length:
         return length_mm(self.text, self.unit, names)
 
 
+@dataclass(frozen=True)
+class Amount:
+    """A number without a unit as it was typed: degrees, a count, a scale. It may be arithmetic, `360/7` or `width/(20 mm)`."""
+
+    text: str
+
+    def value(self, names: Mapping[str, float] | None = None) -> float:
+        """Raises NotALength for what is no plain number."""
+        return plain_number(self.text, names)
+
+    @property
+    def literal(self) -> float | None:
+        """The number, where it was typed as one."""
+        return _literal(self.text)
+
+
+@lru_cache(maxsize=16_384)
+def _literal(text: str) -> float | None:
+    try:
+        return float(text) if text.isascii() and "_" not in text and math.isfinite(float(text)) else None
+    except ValueError:
+        return None
+
+
+def amount(value: float) -> Amount:
+    """
+    >>> amount(90.0), amount(12.5)
+    (Amount(text='90'), Amount(text='12.5'))
+    """
+    return Amount(f"{value!r}".removesuffix(".0"))
+
+
+def plain_number(text: str, names: Mapping[str, float] | None = None) -> float:
+    """The number that `text` says; `names` are lengths in mm, which have to cancel out.
+
+    >>> plain_number("360/7*2"), plain_number("width/(20 mm)", {"width": 150.0})
+    (102.85714285714286, 7.5)
+    """
+    literal = _literal(text)
+    if literal is not None:
+        return literal
+    names = names or {}
+    used = names_in(text)
+    return _plain(text, tuple((name, names[name]) for name in used if name in names), _known(names, used))
+
+
+@lru_cache(maxsize=4096)
+def _plain(text: str, names: tuple[tuple[str, float], ...], known: tuple[str, ...]) -> float:
+    result = _Reader(text, "mm", dict(names), known).read()
+    if result.power:
+        raise NotALength(
+            f"“{text.strip()}” is a length, and a plain number is wanted.",
+            fix="Divide it by a length, as in width/(20 mm).",
+        )
+    if not math.isfinite(result.value):
+        raise OutOfRange(f"“{text.strip()}” is too large.", fix="Check the arithmetic.")
+    return result.value
+
+
 def positive_mm(mm: float, field: str, what: str, largest: float = LARGEST_MM) -> float:
     """`mm`, if it lies in 0 < mm <= largest. Raises OutOfRange at `field` otherwise."""
     if not math.isfinite(mm) or not 0 < mm <= largest:
@@ -318,6 +383,57 @@ class _Reader:
         self.depth -= 1
         return left
 
+    def _call(self, name: str) -> _Quantity:
+        """A function of what stands in brackets; a semicolon, or a comma before a blank, parts the values."""
+        if name not in FUNCTIONS:
+            raise NotALength(f"There is no function called “{name}”.", fix=f"Use one of: {', '.join(FUNCTIONS)}.")
+        self._take_op("(")
+        values = [self._sum()]
+        while self._take_op(",;"):
+            values.append(self._sum())
+        if self._take_op(")") is None:
+            raise self._unreadable("(")
+        least, most = (2, _DEEPEST) if name in ("min", "max") else (1, 2 if name == "round" else 1)
+        if not least <= len(values) <= most:
+            wanted = "two values or more" if least == 2 else "one value or two" if most == 2 else "one value"
+            raise NotALength(
+                f"“{name}” takes {wanted}, not {len(values)}.",
+                fix=f"Part values by a semicolon, as in {name}(width/3; 20)." if most > 1 else f"Write {name}(…).",
+            )
+        return self._called(name, values)
+
+    def _called(self, name: str, values: Sequence[_Quantity]) -> _Quantity:
+        first = values[0]
+        if name in ("sin", "cos"):
+            if first.power:
+                raise NotALength(
+                    f"“{self.text}” takes the {name} of a length.", fix=f"Give {name} an angle in degrees: {name}(30)."
+                )
+            turn = math.radians(first.value)
+            return _Quantity(math.sin(turn) if name == "sin" else math.cos(turn), 0)
+        if name == "sqrt":
+            if first.value < 0 or first.power % 2:
+                of = "less than 0" if first.value < 0 else "a length"
+                raise NotALength(
+                    f"“{self.text}” takes the square root of what is {of}.",
+                    fix="Take it of a number of 0 or more, or of a length times a length.",
+                )
+            return _Quantity(math.sqrt(first.value), first.power // 2)
+        if len({one.power for one in values}) > 1:
+            values = [self._as_length(one) for one in values]
+            if len({one.power for one in values}) > 1:
+                raise self._unreadable(name)
+        numbers = [one.value for one in values]
+        power = values[0].power
+        if name == "round":
+            step = numbers[1] if len(numbers) == 2 else MM_PER_UNIT[self.unit] if power == 1 else 1.0
+            if step <= 0:
+                raise NotALength(f"“{self.text}” rounds to {step:g}.", fix="Round to a number above 0.")
+            return _Quantity(
+                math.copysign(math.floor(abs(numbers[0]) / step + 0.5 + NOISE_MM) * step, numbers[0]), power
+            )
+        return _Quantity(min(numbers) if name == "min" else max(numbers), power)
+
     def _as_length(self, quantity: _Quantity) -> _Quantity:
         return quantity if quantity.power else _Quantity(quantity.value * MM_PER_UNIT[self.unit], 1)
 
@@ -359,6 +475,8 @@ class _Reader:
             if int(below) == 0:
                 raise NotALength(f"“{self.text}” divides by zero.", fix="Divide by a number other than 0.")
             return _Quantity(int(whole or 0) + int(over) / int(below), 0)
+        if kind == "function":
+            return self._call(value)
         if kind == "name":
             if value not in self.names:
                 known = ", ".join(self.known) or "none here"

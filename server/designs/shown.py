@@ -260,13 +260,15 @@ def show_tried(design: Design, edits: Sequence[Edit], unit: Unit) -> out.TriedOu
     except NotchError as error:
         return out.TriedOut(values={}, changes=[], problem=Problem(**error.as_json()))
     values: dict[str, float] = {}
-    names = names_by_board(computed(after))
+    result = computed(after)
+    names = names_by_board(result)
     for edit in edits:
         found = re.fullmatch(r"parts/([^/]+)/steps/([^/]+)/(.+)", edit.path)
         part = after.design.part(found[1]) if found else None
         if found and part:
             steps = {step.id: step for step in part.steps}
-            sizes = sizes_of(steps[found[2]], names[part.board]) if found[2] in steps else ()
+            made = result.build.part(part.id)
+            sizes = sizes_of(steps[found[2]], made, names[part.board]) if found[2] in steps else ()
             values.update((edit.path, one.value) for one in sizes if one.path == found[3])
     return out.TriedOut(values=values, changes=[show_change(one) for one in changed], problem=None)
 
@@ -501,7 +503,7 @@ def _step(step: Step, mark: FlatMark | None, part: FlatPart, names: Mapping[str,
     operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
     return out.StepOut(
         id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
-        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back), sizes=sizes_of(step, names),
+        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back), sizes=sizes_of(step, part, names),
         problem=Problem(**failed.error.as_json()) if failed else None,
     )  # fmt: skip
 

@@ -8,14 +8,14 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from ..basis import Basis, BoardBasis
-from ..design import Against, Design, Imported, Part, dangling
+from ..design import Against, Design, Imported, Part, Rectangle, dangling
 from ..errors import BadGeometry, MissingInput, NotchError, ThicknessTooLarge
 from ..findings import Finding, Place
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
 from ..joints import FACE, Change, Mate
 from ..remembered import Remembered, Same
-from ..units import positive_mm, say_mm
+from ..units import Length, positive_mm, say_mm
 from .basis_findings import basis_findings
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .fit import fit_findings, joint_fits
@@ -280,6 +280,7 @@ def _field_of(design: Design, part: Part, path: str) -> str:
     blank = part.blank
     assert blank
     typed = dict(blank.lengths)[path]
+    assert isinstance(typed, Length), "asked of its width and height"
     return design.input_behind(typed) or f"parts/{part.id}/steps/{blank.id}/{path}"
 
 
@@ -350,11 +351,11 @@ def _finished(
     """Of several pieces the largest is the part."""
     part, blank = order.part, order.part.blank
     region, said = _one_piece(part, pieces)
-    typed = dict(blank.lengths) if blank else {}
+    sizes = blank.shape if blank else None
     flat = FlatPart(
         part.id, part.title, part.board, region, shop.design.quantity(part), order.outlined.thickness, order.outlined.size,
-        (typed["shape/width"], typed["shape/height"]) if blank else None, tuple(making.marks), tuple(making.openings),
-        tuple(making.edges.items()), tuple(making.corners.items()), making.failed,
+        (sizes.width, sizes.height) if isinstance(sizes, Rectangle) else None, tuple(making.marks), tuple(making.openings),
+        tuple(making.edges.items()), tuple(making.corners.items()), making.failed, tuple(making.named), tuple(making.measured),
     )  # fmt: skip
     return _Made(flat, (*findings, *making.findings, *said, *_eaten(order, making)))
 
@@ -363,15 +364,17 @@ _Carving = tuple[tuple[Region, ...], tuple[Region, ...]]
 
 
 def _carve(asked: Sequence[_Carving]) -> list[list[Region]]:
-    cut = [(i, regions, tools) for i, (regions, tools) in enumerate(asked) if tools]
-    results = [list(regions) for regions, _ in asked]
-    if not cut:
-        return results
+    if not any(tools for _, tools in asked):
+        return [list(regions) for regions, _ in asked]
     from ..geometry.boolean import combine
+    from ..geometry.cut_out import apart, with_holes
 
-    for (i, _, _), pieces in zip(cut, combine([(r, t) for _, r, t in cut], "difference"), strict=True):
+    split = [apart(regions, tools) for regions, tools in asked]
+    results = [list(regions) for regions, _ in asked]
+    cut = [(i, asked[i][0], rest) for i, (rest, _) in enumerate(split) if rest]
+    for (i, _, _), pieces in zip(cut, combine([(r, t) for _, r, t in cut], "difference") if cut else (), strict=True):
         results[i] = pieces
-    return results
+    return [with_holes(pieces, free) for pieces, (_, free) in zip(results, split, strict=True)]
 
 
 # An edit seldom changes every part: the others' outlines are at hand, and new ones are made together.

@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
-from ..design import SIDES, GrowStep, MirrorStep, Part, ShapeStep, Side, Step, TurnStep
+from ..design import SIDES, GrowStep, MirrorStep, Part, RepeatStep, ShapeStep, Side, Step, TurnStep
 from ..geometry import Contour, Region, Segment, Vertex, loops
 from ..joints.mate import Line, rising, ways
 from ..joints.mate import Notch as EdgeNotch
+from ..units import Length
 from .outline import Notch, Notches, can_be_drawn
 
 NEAR_MM = 1e-6
 _BESIDE_MM = 1e-3
 _COARSE_MM = 0.01
-_LATER: tuple[type, ...] = (MirrorStep, GrowStep, TurnStep)
+_LATER: tuple[type, ...] = (MirrorStep, RepeatStep, GrowStep, TurnStep)
 
 
 def as_region(line: Line, notch: EdgeNotch) -> Region:
@@ -55,7 +56,9 @@ def straight_edges(edges: Mapping[str, Segment], regions: Sequence[Region], cuts
 
 
 def length_of(step: Step, path: str, names: Mapping[str, float]) -> float:
-    return dict(step.lengths)[path].mm(names)
+    typed = dict(step.lengths)[path]
+    assert isinstance(typed, Length), "asked of lengths"
+    return typed.mm(names)
 
 
 def blank_lines(part: Part, names: Mapping[str, float]) -> dict[str, Line]:

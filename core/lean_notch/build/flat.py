@@ -10,6 +10,7 @@ from ..findings import Finding
 from ..geometry import Box, Point, Region, Segment, Trace
 from ..operations import Operation, Side
 from ..units import Length
+from .place import Measured, Named
 
 
 @dataclass(frozen=True)
@@ -50,7 +51,8 @@ class FlatPart:
 
     `region` has all that is cut through it, reliefs included; `marks` are what else is done on it. `size` is that of
     the blank it starts from, else that of its box; `typed` are those as typed, where it has a blank. `edges` and
-    `corners` are those of its steps that can still be pointed at, by name; `openings` is what each step cuts out.
+    `corners` are those of its steps that can still be pointed at, by name; `openings` is what each step cuts out. `named` is
+    what places can be measured from, `measured` how those of its steps are.
     """
 
     id: str
@@ -66,6 +68,8 @@ class FlatPart:
     edges: tuple[tuple[str, Segment], ...] = ()
     corners: tuple[tuple[str, Point], ...] = ()
     failed: FailedStep | None = None
+    named: tuple[Named, ...] = ()
+    measured: tuple[Measured, ...] = ()
 
     @property
     def box(self) -> Box:
@@ -84,10 +88,12 @@ class Making:
     corners: dict[str, Point] = field(default_factory=dict)
     findings: list[Finding] = field(default_factory=list)
     failed: FailedStep | None = None
+    named: list[Named] = field(default_factory=list)
+    measured: list[Measured] = field(default_factory=list)
 
     def copy(self) -> Making:
         """As it is now, for going back when a step fails."""
         return Making(
             [*self.regions], [*self.cuts], [*self.marks], [*self.openings], {**self.edges}, {**self.corners},
-            self.findings, self.failed,
+            self.findings, self.failed, [*self.named], [*self.measured],
         )  # fmt: skip

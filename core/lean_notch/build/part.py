@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import Any
+from itertools import pairwise
 
 from .. import codec
 from ..design import (
@@ -22,6 +22,7 @@ from ..design import (
     MirrorStep,
     OtherPart,
     Part,
+    RepeatStep,
     ShapeStep,
     Side,
     Step,
@@ -41,7 +42,7 @@ from ..geometry import (
     scaled_region,
     scaled_trace,
 )
-from ..geometry.corners import chamfered, rounded
+from ..geometry.corners import chamfered, rounded, turn_between
 from ..joints.mate import Notch as EdgeNotch
 from ..limits import check_part_work
 from ..operations import OPERATIONS
@@ -49,7 +50,7 @@ from ..units import positive_mm, say_mm
 from .edges import NEAR_MM, as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
 from .outline import Notch, Notches, outline
-from .shapes import LARGEST_MM, draw, scaled_edge
+from .shapes import LARGEST_MM, Drawn, draw, how_many, motions, placed, scaled_edge
 
 Outlines = Callable[[Imported], Sequence[Region]]
 """The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
@@ -152,7 +153,7 @@ def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notc
     at = step.mm(names)
     drawn = draw(step, at, names["thickness"], title_of(step))
     making.regions = [_panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))]
-    _name(making, step, drawn.edges, drawn.corners)
+    _name(making, step, drawn)
 
 
 def _take(
@@ -163,12 +164,14 @@ def _take(
         _shape(making, part, step, at, shop, names["thickness"], stack)
     elif isinstance(step, CornerStep):
         _corners(making, step, at["size"])
+    elif isinstance(step, RepeatStep):
+        _repeat(making, part, step, at)
     elif isinstance(step, GrowStep):
         _grow(making, at["by"])
     elif isinstance(step, MirrorStep):
         _mirror(making, step, at)
     elif isinstance(step, TurnStep):
-        _turn(making, step, at)
+        _turn(making, at)
     else:
         _bend(making, part, step, at)
 
@@ -178,7 +181,11 @@ def _shape(
     stack: tuple[str, ...],
 ) -> None:  # fmt: skip
     title = title_of(step)
-    drawn = draw(step, at, thickness, title, _source(part, step, shop, stack))
+    source = _source(part, step, shop, stack)
+    ends = _box(making.regions) if making.regions else None
+    at, where = placed(step, at, thickness, title, making.named, ends, source)
+    drawn = draw(step, at, thickness, title, source)
+    making.measured += where.measured
     if step.does != "mark" and not drawn.regions:
         raise OutOfRange(
             f"{title} goes round nothing.",
@@ -194,9 +201,11 @@ def _shape(
         )  # fmt: skip
     if step.does == "mark" or (step.does == "cut" and step.side in ("outside", "on")):
         _mark(making, part, step, at, thickness, drawn.regions, drawn.traces)
+        _point_at(making, drawn)
         return
     if step.does == "cut":
-        check_cuts((*making.cuts, *drawn.regions), part.title)
+        if len(drawn.regions) > _MOST_SINGLE:
+            check_cuts((*making.cuts, *drawn.regions), part.title)
         _check_over(making, part, drawn.regions, title)
         making.cuts += drawn.regions
         making.openings.append(_opening(part, step, drawn.regions))
@@ -207,7 +216,7 @@ def _shape(
         making.regions = _combined(making.regions, made, how) if making.regions or how == "intersection" else _one(made)
         if not making.regions:
             raise BadGeometry(f"Nothing is left after {title}.", fix="Move it over the part.")
-    _name(making, step, drawn.edges, drawn.corners)
+    _name(making, step, drawn)
 
 
 def _source(part: Part, step: ShapeStep, shop: Shop, stack: tuple[str, ...]) -> Sequence[Region]:
@@ -327,6 +336,16 @@ def _pocket_depth(at: Mapping[str, float], thickness: float) -> float:
 
 def _corners(making: Making, step: CornerStep, size: float) -> None:
     positive_mm(size, "size", "The corner's size", LARGEST_MM)
+    if step.which != "named":
+        _carve(making)
+        making.regions = [_with_corners(region, step, size) for region in making.regions]
+        return
+    if not step.corners:
+        raise BadGeometry(
+            "No corner is chosen.",
+            fix=f"Use: {', '.join(sorted(making.corners)[:20])}; or all of them.",
+            field="corners",
+        )
     for name in step.corners:
         place = making.corners.get(name)
         if place is None:
@@ -340,6 +359,30 @@ def _corners(making: Making, step: CornerStep, size: float) -> None:
                 f"The corner {name} is cut away, or belongs to a joint.", fix="Choose another corner.", field="corners"
             )
         making.regions = [_with_corner(region, place, size, step.shape) for region in making.regions]
+
+
+def _with_corners(region: Region, step: CornerStep, size: float) -> Region:
+    """All corners of a region, or those that stand out of the material, or reach into it: it lies to the left of its outlines."""
+    make = rounded if step.shape == "round" else chamfered
+    rings: list[Ring] = []
+    for ring in region.rings:
+        if not isinstance(ring, Contour):
+            rings.append(ring)
+            continue
+        turns = [turn_between(before, after) for before, after in pairwise((ring.segments[-1], *ring.segments))]
+        wanted = [
+            i for i, turn in enumerate(turns)
+            if abs(turn) > _SMOOTH and (step.which == "all" or (turn > 0) == (step.which == "outer"))
+        ]  # fmt: skip
+        try:
+            rings.append(make(ring, size, wanted) if wanted else ring)
+        except NotchError as error:
+            error.field = "size"
+            raise
+    return Region(rings[0], tuple(rings[1:]))
+
+
+_SMOOTH = 1e-6
 
 
 def _reaches(region: Region, place: tuple[float, float]) -> bool:
@@ -379,11 +422,12 @@ def _grow(making: Making, by: float) -> None:
         raise BadGeometry(f"Nothing is left after shrinking by {say_mm(-by)}.", fix="Shrink it by less.", field="by")
     making.edges.clear()
     making.corners.clear()
+    making.named.clear()
 
 
 def _mirror(making: Making, step: MirrorStep, at: Mapping[str, float]) -> None:
     _carve(making)
-    motion = mirror((at["x"], at["y"]), step.angle)
+    motion = mirror((at["x"], at["y"]), at["angle"])
     other = [motion.region(region) for region in making.regions]
     marks, openings = ([_moved(mark, motion) for mark in some] for some in (making.marks, making.openings))
     if step.keep:
@@ -392,17 +436,40 @@ def _mirror(making: Making, step: MirrorStep, at: Mapping[str, float]) -> None:
         making.openings += openings
         making.edges |= {f"{step.id}.{name}": motion.segment(edge) for name, edge in making.edges.items()}
         making.corners |= {f"{step.id}.{name}": motion.point(place) for name, place in making.corners.items()}
+        making.named += [one.moved(motion, f"{step.id}.") for one in making.named]
         return
     making.regions, making.marks, making.openings = other, marks, openings
     making.edges = {name: motion.segment(edge) for name, edge in making.edges.items()}
     making.corners = {name: motion.point(place) for name, place in making.corners.items()}
+    making.named = [one.moved(motion) for one in making.named]
+    making.measured.clear()
 
 
-def _turn(making: Making, step: TurnStep, at: Mapping[str, float]) -> None:
+def _repeat(making: Making, part: Part, step: RepeatStep, at: Mapping[str, float]) -> None:
     _carve(making)
-    x, y, k = at["x"], at["y"], step.scale
-    to_origin, back = Motion(-x, -y), Motion(angle=step.turn)
-    there = Motion(x, y)
+    copies = how_many(step.pattern, at)
+    check_part_work(copies * sum(map(_count, making.regions)), 0, part.title, "pattern")
+    others = motions(step.pattern, at)[1:]
+    regions = [there.region(region) for there in others for region in making.regions]
+    if len(regions) > _MOST_SINGLE:
+        check_cuts(regions, part.title)
+    marks, openings = list(making.marks), list(making.openings)
+    making.regions = _combined(making.regions, regions, "union") if regions else making.regions
+    making.marks += [
+        replace(_moved(one, there), id=f"{one.id}-{i}") for i, there in enumerate(others, 2) for one in marks
+    ]
+    making.openings += [_moved(one, there) for there in others for one in openings]
+
+
+_MOST_SINGLE = 60
+"""More copies than this are counted before they are made; fewer are counted with the rest, at the end."""
+
+
+def _turn(making: Making, at: Mapping[str, float]) -> None:
+    _carve(making)
+    x, y, k = at["x"], at["y"], at["scale"]
+    to_origin, back = Motion(-x, -y), Motion(angle=at["turn"])
+    there = Motion(x + at["dx"], y + at["dy"])
 
     def region(one: Region) -> Region:
         return there.region(back.region(scaled_region(to_origin.region(one), k)))
@@ -422,6 +489,12 @@ def _turn(making: Making, step: TurnStep, at: Mapping[str, float]) -> None:
     making.corners = {
         name: there.point(back.point((k * (px - x), k * (py - y)))) for name, (px, py) in making.corners.items()
     }
+    if k == 1:
+        whole = Motion(*there.point(back.point((-x, -y))), at["turn"])
+        making.named = [one.moved(whole) for one in making.named]
+    else:
+        making.named.clear()
+    making.measured.clear()
 
 
 def _bend(making: Making, part: Part, step: BendStep, at: Mapping[str, float]) -> None:
@@ -441,6 +514,7 @@ def _moved(mark: FlatMark, motion: Motion) -> FlatMark:
 def _carve(making: Making) -> None:
     """Takes away what is still to be cut."""
     if making.cuts:
+        check_cuts(making.cuts, "this part")
         making.regions = _combined(making.regions, making.cuts, "difference")
         making.cuts = []
 
@@ -452,7 +526,10 @@ def _combined(regions: Sequence[Region], others: Sequence[Region], how: str) -> 
 @lru_cache(maxsize=512)
 def _boolean(regions: tuple[Region, ...], others: tuple[Region, ...], how: str) -> tuple[Region, ...]:
     from ..geometry.boolean import combine
+    from ..geometry.cut_out import cut_out
 
+    if how == "difference":
+        return tuple(cut_out(regions, others))
     pair = ((*regions, *others), ()) if how == "union" else (regions, others)
     return tuple(combine([pair], how)[0])  # type: ignore[arg-type]
 
@@ -462,11 +539,16 @@ def _one(regions: list[Region]) -> list[Region]:
     return regions if len(regions) == 1 else _combined(regions, (), "union")
 
 
-def _name(
-    making: Making, step: ShapeStep, edges: Sequence[tuple[str, Any]], corners: Sequence[tuple[str, Any]]
-) -> None:
-    making.edges |= {f"{step.id}.{name}": edge for name, edge in edges}
-    making.corners |= {f"{step.id}.{name}": corner for name, corner in corners}
+def _name(making: Making, step: ShapeStep, drawn: Drawn) -> None:
+    """What a step drew can be joined, rounded and measured from."""
+    making.edges |= {f"{step.id}.{name}": edge for name, edge in drawn.edges}
+    making.corners |= {f"{step.id}.{name}": corner for name, corner in drawn.corners}
+    _point_at(making, drawn)
+
+
+def _point_at(making: Making, drawn: Drawn) -> None:
+    if drawn.named:
+        making.named.append(drawn.named)
 
 
 def _box(regions: Sequence[Region]) -> tuple[float, float, float, float]:

@@ -5,19 +5,54 @@ Nothing here knows what the shape will do to the part.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from ..design import Around, Disc, Grid, Imported, Lettering, Line, OtherPart, Outline, Rectangle, ShapeStep
+from ..design import (
+    Annulus,
+    Around,
+    Disc,
+    Ellipse,
+    Grid,
+    Imported,
+    Lettering,
+    Line,
+    OtherPart,
+    Outline,
+    Pattern,
+    Polygon,
+    Rectangle,
+    ShapeStep,
+    Slot,
+    Spread,
+)
 from ..errors import NotchError, OutOfRange
-from ..geometry import Circle, Contour, Motion, Point, Region, Segment, Trace, Vertex, grid, rectangle, round_about
+from ..geometry import (
+    Box,
+    Circle,
+    Contour,
+    Cubic,
+    Curved,
+    Motion,
+    Point,
+    Region,
+    Segment,
+    Trace,
+    Vertex,
+    grid,
+    rectangle,
+    round_about,
+)
+from ..geometry.contour import join_boxes
 from ..geometry.corners import rounded
 from ..geometry.transform import scaled_region, scaled_trace
 from ..lettering import SINGLE_STROKE, bridged, lettered
 from ..limits import check_part_work
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
+from .place import Named, Placed, from_zero, named, place, zero_lines
 
 LARGEST_MM = 20_000.0
 Lengths = Mapping[str, float]
@@ -25,13 +60,36 @@ Lengths = Mapping[str, float]
 
 @dataclass(frozen=True)
 class Drawn:
-    """`edges` and `corners` are named within the step, of its first copy; `steep` is where a bridge meets a slanted wall."""
+    """`edges` and `corners` are named within the step, of its first copy, as `named` has them for others; `steep` is where a
+    bridge meets a slanted wall."""
 
     regions: tuple[Region, ...] = ()
     traces: tuple[Trace, ...] = ()
     edges: tuple[tuple[str, Segment], ...] = ()
     corners: tuple[tuple[str, Point], ...] = ()
     steep: Point | None = None
+    named: Named | None = None
+
+    @property
+    def shapes(self) -> tuple[Region | Trace, ...]:
+        return (*self.regions, *self.traces)
+
+
+def placed(
+    step: ShapeStep, lengths: dict[str, float], thickness: float, title: str, known: Sequence[Named], ends: Box | None,
+    source: Sequence[Region] = (),
+) -> tuple[dict[str, float], Placed]:  # fmt: skip
+    """The step's numbers with its place worked out: where what it is measured from is (`known`, of earlier steps), and how what
+    is spread lies between the part's `ends`. Raises NotchError at the field."""
+    if from_zero(step):
+        x, y = lengths["x"], lengths["y"]
+        return lengths, Placed(x, y, None, zero_lines(step.id, x, y))
+    there = {**lengths, "x": 0.0, "y": 0.0}
+    alone = isinstance(step.shape, Line)
+    drawn = Drawn() if alone else draw(replace(step, pattern=None), there, thickness, title, source)
+    found = place(step, lengths, drawn.shapes, dict(drawn.corners), known, ends)
+    pitch = {} if found.pitch is None else {"pattern/pitch": found.pitch}
+    return {**lengths, "x": found.x, "y": found.y, **pitch}, found
 
 
 def draw(step: ShapeStep, lengths: Lengths, thickness: float, title: str, source: Sequence[Region] = ()) -> Drawn:
@@ -49,42 +107,54 @@ def _draw(
 ) -> Drawn:
     at = dict(lengths)
     one = _alone(step, at, thickness, source)
-    if step.scale != 1:
-        one = _scaled(one, step.scale)
-    place = Motion(at["x"], at["y"], step.turn, step.mirrored)
-    one = Drawn(
-        tuple(map(place.region, one.regions)), tuple(map(place.trace, one.traces)),
-        tuple((name, place.segment(edge)) for name, edge in one.edges),
-        tuple((name, place.point(corner)) for name, corner in one.corners),
-        place.point(one.steep) if one.steep else None,
-    )  # fmt: skip
-    places = _places(step, at)
-    if len(places) == 1:
+    if at["scale"] != 1:
+        one = _scaled(one, at["scale"])
+    move = Motion(at["x"], at["y"], at["turn"], step.mirrored)
+    regions, traces = tuple(map(move.region, one.regions)), tuple(map(move.trace, one.traces))
+    edges = tuple((name, move.segment(edge)) for name, edge in one.edges)
+    corners = tuple((name, move.point(corner)) for name, corner in one.corners)
+    boxes = [*(region.box for region in regions), *(trace.box for trace in traces)]
+    steep = move.point(one.steep) if one.steep else None
+    names = named(step, edges, corners, join_boxes(boxes) if boxes else None)
+    one = Drawn(regions, traces, edges, corners, steep, names)
+    copies = how_many(step.pattern, at)
+    if copies == 1:
         return one
     segments = sum(len(ring.segments) for region in one.regions for ring in region.rings)
     segments += sum(len(trace.vertices) for trace in one.traces)
-    check_part_work(segments * len(places), 0, title, "pattern")
-    return Drawn(
-        tuple(there.region(region) for there in places for region in one.regions),
-        tuple(there.trace(trace) for there in places for trace in one.traces),
-        one.edges, one.corners, one.steep,
-    )  # fmt: skip
+    check_part_work(segments * copies, 0, title, "pattern")
+    places = motions(step.pattern, at)
+    return replace(
+        one,
+        regions=tuple(there.region(region) for there in places for region in one.regions),
+        traces=tuple(there.trace(trace) for there in places for trace in one.traces),
+    )
 
 
-def _places(step: ShapeStep, at: Lengths) -> list[Motion]:
-    pattern = step.pattern
+def how_many(pattern: Pattern | None, at: Lengths) -> int:
+    if isinstance(pattern, Grid):
+        return int(at["pattern/columns"] * at["pattern/rows"])
+    return int(at["pattern/count"]) if pattern else 1
+
+
+def motions(pattern: Pattern | None, at: Lengths) -> list[Motion]:
+    """Where the copies are, the first one where it is. `at` has the pattern's numbers by path, what is spread its pitch."""
     if isinstance(pattern, Around):
         centre = (at["pattern/x"], at["pattern/y"])
-        return list(round_about(centre, pattern.count, pattern.sweep))
+        return list(round_about(centre, int(at["pattern/count"]), at["pattern/sweep"]))
+    if isinstance(pattern, Spread):
+        count, pitch = int(at["pattern/count"]), at["pattern/pitch"]
+        return list(grid(count, 1, pitch, 0.0) if pattern.along == "x" else grid(1, count, 0.0, pitch))
     if not isinstance(pattern, Grid):
         return [Motion()]
+    columns, rows = int(at["pattern/columns"]), int(at["pattern/rows"])
     dx, dy = at["pattern/dx"], at["pattern/dy"]
-    for count, apart, name, what in ((pattern.columns, dx, "dx", "column"), (pattern.rows, dy, "dy", "row")):
+    for count, apart, name, what in ((columns, dx, "dx", "column"), (rows, dy, "dy", "row")):
         if count > 1 and apart == 0:
             raise OutOfRange(
                 f"{count} {what}s lie on one another.", fix=f"Type the {what} spacing.", field=f"pattern/{name}"
             )
-    return list(grid(pattern.columns, pattern.rows, dx, dy))
+    return list(grid(columns, rows, dx, dy))
 
 
 def _alone(step: ShapeStep, at: Lengths, thickness: float, source: tuple[Region, ...]) -> Drawn:
@@ -94,8 +164,15 @@ def _alone(step: ShapeStep, at: Lengths, thickness: float, source: tuple[Region,
         return _rectangle(at)
     if isinstance(shape, Disc):
         diameter = positive_mm(at["shape/diameter"], "shape/diameter", "The diameter", LARGEST_MM)
-        circle = Circle(0.0, 0.0, diameter / 2)
-        return Drawn((Region(circle),))
+        return Drawn((Region(Circle(0.0, 0.0, diameter / 2)),))
+    if isinstance(shape, Ellipse):
+        return Drawn((_ellipse(at),))
+    if isinstance(shape, Annulus):
+        return Drawn((_annulus(at),))
+    if isinstance(shape, Polygon):
+        return _polygon(shape, at)
+    if isinstance(shape, Slot):
+        return _slot(at)
     if isinstance(shape, Outline):
         return _outline(shape, at)
     if isinstance(shape, Line):
@@ -128,6 +205,70 @@ def _rectangle(at: Lengths) -> Drawn:
         error.field = "shape/radius"
         raise
     return Drawn((Region(shown),), (), tuple(sides), tuple((name, corner.point) for name, corner in corners))
+
+
+def _size(at: Lengths, name: str, what: str) -> float:
+    return positive_mm(at[f"shape/{name}"], f"shape/{name}", what, LARGEST_MM)
+
+
+_PIECES = 16
+"""Cubics of an ellipse: at 22.5 degrees each leaves it by less than 1e-7 of its size."""
+
+
+def _ellipse(at: Lengths) -> Region:
+    across, up = _size(at, "width", "The width") / 2, _size(at, "height", "The height") / 2
+    if across == up:
+        return Region(Circle(0.0, 0.0, across))
+    step = 2 * math.pi / _PIECES
+    reach = 4 / 3 * math.tan(step / 4)
+
+    def on(angle: float, off: float = 0.0) -> Point:
+        cos, sin = math.cos(angle), math.sin(angle)
+        return (across * (cos - off * sin), up * (sin + off * cos))
+
+    # Each angle is worked out once, so that neighbours share their ends to the last bit.
+    angles = [step * i for i in range(_PIECES)]
+    ends = [on(angle) for angle in angles]
+    pieces = tuple(
+        Cubic(ends[i], on(angle, reach), on(angles[(i + 1) % _PIECES], -reach), ends[(i + 1) % _PIECES])
+        for i, angle in enumerate(angles)
+    )
+    return Region(Curved(pieces))
+
+
+def _annulus(at: Lengths) -> Region:
+    outside, inside = _size(at, "diameter", "The diameter"), _size(at, "inside", "The inside diameter")
+    if inside >= outside:
+        raise OutOfRange(
+            f"The inside, {say_mm(inside)}, is not smaller than the outside, {say_mm(outside)}.",
+            fix=f"Give less than {say_mm(outside)}.", field="shape/inside",
+        )  # fmt: skip
+    return Region(Circle(0.0, 0.0, outside / 2), (Circle(0.0, 0.0, inside / 2),))
+
+
+def _polygon(shape: Polygon, at: Lengths) -> Drawn:
+    count = int(at["shape/sides"])
+    across = _size(at, "across", "The size")
+    radius = across / 2 if shape.measured == "corners" else across / 2 / math.cos(math.pi / count)
+    first = -math.pi / 2 - math.pi / count
+    places = [first + 2 * math.pi * i / count for i in range(count)]
+    ring = Contour(tuple(Vertex(radius * math.cos(angle), radius * math.sin(angle)) for angle in places))
+    edges = tuple((f"s{i}", edge) for i, edge in enumerate(ring.segments, 1))
+    return Drawn((Region(ring),), (), edges, tuple((f"c{i}", v.point) for i, v in enumerate(ring.vertices, 1)))
+
+
+def _slot(at: Lengths) -> Drawn:
+    length, width = _size(at, "length", "The length"), _size(at, "width", "The width")
+    if length < width:
+        raise OutOfRange(
+            f"The slot is {say_mm(length)} long and {say_mm(width)} wide.",
+            fix=f"Give a length of at least {say_mm(width)}, or turn it.", field="shape/length",
+        )  # fmt: skip
+    if length == width:
+        return Drawn((Region(Circle(0.0, 0.0, width / 2)),))
+    x, y = (length - width) / 2, width / 2
+    ring = Contour((Vertex(-x, -y), Vertex(x, -y, 1.0), Vertex(x, y), Vertex(-x, y, 1.0)))
+    return Drawn((Region(ring),), (), (("bottom", ring.segments[0]), ("top", ring.segments[2])))
 
 
 def _outline(shape: Outline, at: Lengths) -> Drawn:

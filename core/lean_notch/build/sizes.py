@@ -1,5 +1,5 @@
-"""The sizes of a step where they stand on the flat part: in, a step and all lengths by name; out, lines with the path of the length
-that each shows. Places are on the part, in mm."""
+"""The sizes of a step where they stand on the flat part: in, a step, the part as made and all lengths by name; out, lines with the
+path of the length that each shows. Places are on the part, in mm."""
 
 from __future__ import annotations
 
@@ -7,10 +7,14 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from ..design import Disc, Lettering, Rectangle, ShapeStep, Step
+from ..design import Annulus, Disc, Ellipse, Grid, Lettering, Line, Polygon, Rectangle, ShapeStep, Slot, Step
 from ..errors import NotchError
 from ..geometry import Point
 from ..units import Length
+from .flat import FlatPart
+from .place import Named
+
+Where = Literal["below", "right", "along"]
 
 
 @dataclass(frozen=True)
@@ -24,45 +28,102 @@ class SizeOnPart:
     unit: Literal["mm", "in"]
     start: Point
     end: Point
-    side: Literal["below", "right", "along"]
+    side: Where
 
 
-def sizes_of(step: Step, names: Mapping[str, float]) -> tuple[SizeOnPart, ...]:
-    """Of a shape that stands straight on the front; of any other step, and of one that cannot be worked out, none."""
-    if not isinstance(step, ShapeStep) or not step.on or step.turn or step.scale != 1 or step.mirrored:
+def sizes_of(step: Step, part: FlatPart, names: Mapping[str, float]) -> tuple[SizeOnPart, ...]:
+    """Of a shape on the front; of any other step, and of one that cannot be worked out, none."""
+    drawn = next((one for one in part.named if one.step == step.id), None)
+    if not isinstance(step, ShapeStep) or not step.on or step.face == "back" or drawn is None:
         return ()
-    if step.face == "back":
-        return ()
+    lengths = {path: typed for path, typed in step.lengths if isinstance(typed, Length)}
+
+    def size(path: str, says: str, start: Point, end: Point, side: Where) -> SizeOnPart:
+        typed = lengths[path]
+        return SizeOnPart(path, says, typed.mm(names), typed.text, typed.unit, start, end, side)
+
     try:
-        return tuple(_sizes(step, names))
+        upright = step.turn.value(names) == 0 and step.scale.value(names) == 1 and not step.mirrored
+        found = [size(*one) for one in _own(step, drawn, upright)]
+        if upright and isinstance(step.pattern, Grid):
+            found += [size(*one) for one in _spacing(step, step.pattern, drawn, lengths, names)]
+        for one in part.measured:
+            if one.step == step.id and (one.start != one.end or getattr(step, f"from_{one.path}")):
+                found.append(size(one.path, _from(step, one.path), one.start, one.end, "along"))
     except NotchError:
         return ()
+    return tuple(found)
 
 
-def _sizes(step: ShapeStep, names: Mapping[str, float]) -> Iterator[SizeOnPart]:
-    x, y = step.x.mm(names), step.y.mm(names)
+_Line = tuple[str, str, Point, Point, Where]
 
-    def size(
-        path: str, says: str, length: Length, start: Point, end: Point, side: Literal["below", "right", "along"]
-    ) -> SizeOnPart:
-        return SizeOnPart(path, says, length.mm(names), length.text, length.unit, start, end, side)
 
-    shape = step.shape
-    middle = y
+def _own(step: ShapeStep, drawn: Named, upright: bool) -> Iterator[_Line]:
+    """The shape's own sizes; of one that is turned, those that stand along its edges."""
+    points, edges = dict(drawn.points), dict(drawn.edges)
+    shape, name = step.shape, step.id
+    if isinstance(shape, Line):
+        return
+    (left, _), (right, _) = points[f"side:{name}.left"], points[f"side:{name}.right"]
+    (_, low), (_, high) = points[f"side:{name}.bottom"], points[f"side:{name}.top"]
+
+    def below(path: str, says: str) -> _Line:
+        return (f"shape/{path}", says, (left, low), (right, low), "below")
+
+    def beside(path: str, says: str) -> _Line:
+        return (f"shape/{path}", says, (right, low), (right, high), "right")
+
     if isinstance(shape, Rectangle):
-        width, height = shape.width.mm(names), shape.height.mm(names)
-        yield size("shape/width", "wide", shape.width, (x, y), (x + width, y), "below")
-        yield size("shape/height", "high", shape.height, (x + width, y), (x + width, y + height), "right")
-        middle = y + height / 2
-    elif isinstance(shape, Disc):
-        radius = shape.diameter.mm(names) / 2
-        yield size(
-            "shape/diameter", "across", shape.diameter, (x - radius, y - radius), (x + radius, y - radius), "below"
-        )
+        bottom, side = edges[f"{name}.bottom"], edges[f"{name}.right"]
+        yield "shape/width", "wide", bottom.start, bottom.end, "below" if upright else "along"
+        yield "shape/height", "high", side.start, side.end, "right" if upright else "along"
+    elif isinstance(shape, Disc | Annulus):
+        yield below("diameter", "across")
+    elif not upright:
+        return
+    elif isinstance(shape, Ellipse):
+        yield below("width", "wide")
+        yield beside("height", "high")
+    elif isinstance(shape, Slot):
+        yield below("length", "long")
+        yield beside("width", "wide")
     elif isinstance(shape, Lettering):
-        height = shape.height.mm(names)
-        yield size("shape/height", "high", shape.height, (x, y), (x, y + height), "right")
-    if x:
-        yield size("x", "from the left", step.x, (0.0, middle), (x, middle), "along")
-    if y:
-        yield size("y", "from the bottom", step.y, (x, 0.0), (x, y), "along")
+        yield beside("height", "high")
+    elif isinstance(shape, Polygon) and shape.measured == "flats":
+        yield beside("across", "across flats")
+
+
+def _spacing(
+    step: ShapeStep, pattern: Grid, drawn: Named, lengths: Mapping[str, Length], names: Mapping[str, float]
+) -> Iterator[_Line]:  # fmt: skip
+    x, y = dict(drawn.points)[f"centre:{step.id}"]
+    dx, dy = (lengths[f"pattern/{path}"].mm(names) for path in ("dx", "dy"))
+    if pattern.columns.value(names) > 1:
+        yield "pattern/dx", "apart", (x, y), (x + dx, y), "along"
+    if pattern.rows.value(names) > 1:
+        yield "pattern/dy", "apart", (x, y), (x, y + dy), "along"
+
+
+def _from(step: ShapeStep, axis: str) -> str:
+    of = getattr(step, f"from_{axis}")
+    return say_of(of) if of else "from the left" if axis == "x" else "from the bottom"
+
+
+def say_of(of: str) -> str:
+    """What a distance counts from, in words.
+
+    >>> say_of("edge:blank.right"), say_of("centre:hole-1"), say_of("side:lamp.left")
+    ('from blank, right', 'from the centre of hole 1', 'from lamp, left')
+    """
+    return f"from {place_in_words(of)}"
+
+
+def place_in_words(of: str) -> str:
+    """
+    >>> place_in_words("middle:blank.top"), place_in_words("corner:outline.n2")
+    ('the middle of blank, top', 'outline, n2')
+    """
+    sort, _, name = of.partition(":")
+    step, _, inner = name.replace("-", " ").replace("_", " ").partition(".")
+    words = f"{step}, {inner}" if inner else step
+    return f"the {sort} of {words}" if sort in ("middle", "centre") else words

@@ -24,10 +24,12 @@ from .document import (
 )
 from .migrate import design_from_json, design_to_json
 from .steps import (
+    Annulus,
     Around,
     BendStep,
     CornerStep,
     Disc,
+    Ellipse,
     Grid,
     GrowStep,
     Imported,
@@ -37,16 +39,21 @@ from .steps import (
     Node,
     OtherPart,
     Outline,
+    Pattern,
+    Polygon,
     Rectangle,
+    RepeatStep,
     Shape,
     ShapeStep,
+    Slot,
+    Spread,
     Step,
     TurnStep,
 )
 
 __all__ = [
-    "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "Against", "AlongAxes", "Answer", "Around", "BendStep", "BoardNeed", "ByNumbers",
-    "CornerStep", "Design", "Dimension", "Disc", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
-    "OtherPart", "Outline", "Part", "Placement", "Pose", "Rectangle", "Relief", "Shape", "ShapeStep", "Side", "Step", "TurnStep",
+    "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "Against", "AlongAxes", "Annulus", "Answer", "Around", "BendStep", "BoardNeed", "ByNumbers",
+    "CornerStep", "Design", "Dimension", "Disc", "Ellipse", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
+    "OtherPart", "Outline", "Part", "Pattern", "Placement", "Polygon", "Pose", "Rectangle", "Relief", "RepeatStep", "Shape", "ShapeStep", "Side", "Slot", "Spread", "Step", "TurnStep",
     "dangling", "design_from_json", "design_to_json",
 ]  # fmt: skip

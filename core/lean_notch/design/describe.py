@@ -10,11 +10,12 @@ from typing import Any, Literal, get_args
 
 from .. import codec
 from ..joints import KINDS
-from ..units import Length
+from ..units import Amount, Length
 from .document import Pose
-from .steps import Pattern, Shape, Step
+from .steps import Of, Pattern, Shape, Step
 
-FieldKind = Literal["length", "number", "count", "words", "choice", "flag"]
+FieldKind = Literal["length", "number", "count", "words", "choice", "flag", "of"]
+"""`of` is what a place is measured from."""
 
 
 @dataclass(frozen=True)
@@ -58,8 +59,12 @@ def _kind(field: codec.Field) -> FieldKind | None:
     """How a field is asked for; None for what is no single field: a shape, a list of nodes."""
     if field.choices:
         return "choice"
+    if field.whole_hint is Of:
+        return "of"
     if field.hint is Length:
         return "length"
+    if field.hint is Amount:
+        return "count" if isinstance(field.rule, codec.AmountRule) and field.rule.whole else "number"
     if field.hint is bool:
         return "flag"
     if isinstance(field.rule, codec.Whole):

@@ -84,8 +84,8 @@ class Part:
         first = next((step for step in self.steps if step.on), None)
         if not isinstance(first, ShapeStep) or not isinstance(first.shape, Rectangle) or first.does != "add":
             return None
-        plain = (first.x, first.y, first.turn, first.scale, first.mirrored, first.pattern, first.shape.radius)
-        return first if plain == (ZERO, ZERO, 0.0, 1.0, False, None, None) else None
+        plain = ShapeStep(first.id, Rectangle(first.shape.width, first.shape.height), title=first.title)
+        return first if first == plain else None
 
     def step(self, step_id: str) -> Step | None:
         return next((step for step in self.steps if step.id == step_id), None)

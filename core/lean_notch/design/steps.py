@@ -1,8 +1,11 @@
 """What a part is made of: ordered steps, each of which adds, cuts, keeps, marks or changes what the ones before it left.
 
-Lengths stay as typed; places are measured from the part's own origin, x to the right, y up. A step's edges and corners
-are called after it: the rectangle `blank` has the edges blank.bottom, blank.right, blank.top and blank.left and the
-corners blank.bottom-left and so on; an outline's are called after its nodes, an imported one's are numbered.
+Numbers stay as typed; places are measured from the part's own origin, x to the right, y up, or from something of an
+earlier step. A step's edges and corners are called after it: the rectangle `blank` has the edges blank.bottom,
+blank.right, blank.top and blank.left and the corners blank.bottom-left and so on; an outline's are called after its nodes,
+a polygon's and an imported one's are numbered. What a place is measured from is written with its sort, "edge:blank.right",
+"corner:blank.top-left", "middle:blank.top" (of an edge), "side:hole.left" (the middle of a side of its box) and
+"centre:hole" (of its box).
 """
 
 from __future__ import annotations
@@ -10,12 +13,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
-from ..codec import Many, Name, Number, OneOf, Title, Whole, Words
+from ..codec import AmountRule, Many, Name, Number, OneOf, Title, Words
 from ..lettering import FONTS, SINGLE_STROKE
 from ..lettering.text import Align
 from ..operations import Operation, Side
 from ..typed import Typed
-from ..units import Length
+from ..units import Amount, Length
 
 MOST_STEPS = 500
 MOST_NODES = 5000
@@ -24,6 +27,12 @@ MOST_COPIES = 10_000
 Id = Annotated[str, Name()]
 ZERO = Length("0")
 Degrees = Annotated[float, Number(-360, 360, "°")]
+Turn = Annotated[Amount, AmountRule(-360, 360, "°")]
+Scale = Annotated[Amount, AmountRule(0.001, 1000)]
+NONE, ONE, RIGHT_ANGLE, FULL_TURN = Amount("0"), Amount("1"), Amount("90"), Amount("360")
+
+Of = Annotated[str, Words(120, required=False)]
+"""What a place is measured from: "edge:blank.right", "centre:hole"; "" is the part's own zero."""
 
 
 def _fonts() -> tuple[str, ...]:
@@ -46,6 +55,44 @@ class Disc:
 
     diameter: Annotated[Length, Title("Diameter")]
     kind: ClassVar[str] = "disc"
+
+
+@dataclass(frozen=True)
+class Ellipse:
+    """Round its centre, along the axes."""
+
+    width: Annotated[Length, Title("Width")]
+    height: Annotated[Length, Title("Height")]
+    kind: ClassVar[str] = "ellipse"
+
+
+@dataclass(frozen=True)
+class Annulus:
+    """A ring round its centre: an outside and an inside diameter."""
+
+    diameter: Annotated[Length, Title("Outside diameter")]
+    inside: Annotated[Length, Title("Inside diameter")]
+    kind: ClassVar[str] = "ring"
+
+
+@dataclass(frozen=True)
+class Polygon:
+    """A regular polygon round its centre, a side at the bottom; `across` its corners (their circle) or its flats (the
+    circle inside)."""
+
+    sides: Annotated[Amount, AmountRule(3, 360, whole=True), Title("Sides")]
+    across: Annotated[Length, Title("Across")]
+    measured: Annotated[Literal["corners", "flats"], Title("Measured over")] = "corners"
+    kind: ClassVar[str] = "polygon"
+
+
+@dataclass(frozen=True)
+class Slot:
+    """A slot with round ends about its centre: `length` over all."""
+
+    length: Annotated[Length, Title("Length over all")]
+    width: Annotated[Length, Title("Width")]
+    kind: ClassVar[str] = "slot"
 
 
 @dataclass(frozen=True)
@@ -105,15 +152,15 @@ class OtherPart:
     kind: ClassVar[str] = "part"
 
 
-Shape = Rectangle | Disc | Outline | Imported | Lettering | Line | OtherPart
+Shape = Rectangle | Disc | Ellipse | Annulus | Polygon | Slot | Outline | Imported | Lettering | Line | OtherPart
 
 
 @dataclass(frozen=True)
 class Grid:
     """Copies in columns and rows; the first one is where the step says."""
 
-    columns: Annotated[int, Whole(1, 1000), Title("Columns")] = 1
-    rows: Annotated[int, Whole(1, 1000), Title("Rows")] = 1
+    columns: Annotated[Amount, AmountRule(1, 1000, whole=True), Title("Columns")] = ONE
+    rows: Annotated[Amount, AmountRule(1, 1000, whole=True), Title("Rows")] = ONE
     dx: Annotated[Length, Title("Column spacing")] = ZERO
     dy: Annotated[Length, Title("Row spacing")] = ZERO
     kind: ClassVar[str] = "grid"
@@ -123,14 +170,31 @@ class Grid:
 class Around:
     """Copies round a centre on the part, over `sweep` degrees."""
 
-    count: Annotated[int, Whole(1, MOST_COPIES), Title("Copies")]
+    count: Annotated[Amount, AmountRule(1, MOST_COPIES, whole=True), Title("Copies")]
     x: Annotated[Length, Title("Centre, from the left")]
     y: Annotated[Length, Title("Centre, from the bottom")]
-    sweep: Annotated[Degrees, Title("Sweep")] = 360.0
+    sweep: Annotated[Turn, Title("Sweep")] = FULL_TURN
     kind: ClassVar[str] = "around"
 
 
-Pattern = Grid | Around
+@dataclass(frozen=True)
+class Spread:
+    """Copies spread evenly between two things, the part's own ends where none is named.
+
+    By `gaps`: the gaps between neighbours are equal, and those at both ends too unless a `margin` is given; by `centres`:
+    the distances from centre to centre are, and those to both ends.
+    """
+
+    count: Annotated[Amount, AmountRule(1, MOST_COPIES, whole=True), Title("Copies")]
+    along: Annotated[Literal["x", "y"], Title("Along")] = "x"
+    start: Annotated[Of, Title("Between")] = ""
+    end: Annotated[Of, Title("And")] = ""
+    by: Annotated[Literal["gaps", "centres"], Title("Equal")] = "gaps"
+    margin: Annotated[Length | None, Title("Margin at the ends", "empty: as wide as the gaps")] = None
+    kind: ClassVar[str] = "spread"
+
+
+Pattern = Grid | Around | Spread
 Does = Literal["add", "cut", "keep", "mark"]
 
 
@@ -140,6 +204,11 @@ class ShapeStep(Typed):
 
     `operation` is what a mark is; `side` is where the beam runs along a cut or a mark; `depth` is a pocket's. A mark on
     the back is placed as seen from the back.
+
+    `x` and `y` say where its `anchor` is ("" is the shape's own origin, else "centre", a side or a corner of its box such
+    as "top-left", or one of its own corners): to the right and up from the part's zero, or from the point that `from_x` and
+    `from_y` name. From an edge they count inwards, square to it, to the anchor, or where there is none to the nearest of
+    the shape. With `to_x` or `to_y` they count from halfway between the two.
     """
 
     id: Id
@@ -148,9 +217,14 @@ class ShapeStep(Typed):
     operation: Annotated[Operation, Title("Operation")] = "engrave"
     x: Annotated[Length, Title("From the left")] = ZERO
     y: Annotated[Length, Title("From the bottom")] = ZERO
-    turn: Annotated[Degrees, Title("Rotation")] = 0.0
-    scale: Annotated[float, Number(0.001, 1000), Title("Scale")] = 1.0
+    turn: Annotated[Turn, Title("Rotation")] = NONE
+    scale: Annotated[Scale, Title("Scale")] = ONE
     mirrored: Annotated[bool, Title("Mirrored")] = False
+    anchor: Annotated[str, Words(90, required=False), Title("Anchor")] = ""
+    from_x: Annotated[Of, Title("Across, measured from")] = ""
+    to_x: Annotated[Of, Title("Halfway to")] = ""
+    from_y: Annotated[Of, Title("Up, measured from")] = ""
+    to_y: Annotated[Of, Title("Halfway to")] = ""
     pattern: Annotated[Pattern | None, Title("Copies")] = None
     depth: Annotated[Length | None, Title("Depth")] = None
     side: Annotated[Side, Title("The beam runs")] = "auto"
@@ -163,11 +237,13 @@ class ShapeStep(Typed):
 
 @dataclass(frozen=True)
 class CornerStep(Typed):
-    """Corners by name, rounded by a radius or cut off straight `size` along both edges."""
+    """Corners by name, or all, or all that stand out or reach in, rounded by a radius or cut off straight `size` along both
+    edges."""
 
     id: Id
-    corners: Annotated[tuple[Annotated[str, Words(90)], ...], Many(200, 1), Title("Corners")]
     size: Annotated[Length, Title("Size")]
+    corners: Annotated[tuple[Annotated[str, Words(90)], ...], Many(200), Title("Corners")] = ()
+    which: Annotated[Literal["named", "all", "outer", "inner"], Title("Which")] = "named"
     shape: Annotated[Literal["round", "chamfer"], Title("Shape")] = "round"
     title: Annotated[str, Words(80, required=False), Title("Name")] = ""
     on: Annotated[bool, Title("Switched on")] = True
@@ -182,11 +258,23 @@ class MirrorStep(Typed):
     id: Id
     x: Annotated[Length, Title("Line through, from the left")] = ZERO
     y: Annotated[Length, Title("Line through, from the bottom")] = ZERO
-    angle: Annotated[Degrees, Title("Angle of the line")] = 90.0
+    angle: Annotated[Turn, Title("Angle of the line")] = RIGHT_ANGLE
     keep: Annotated[bool, Title("Keep the first half")] = True
     title: Annotated[str, Words(80, required=False), Title("Name")] = ""
     on: Annotated[bool, Title("Switched on")] = True
     kind: ClassVar[str] = "mirror"
+    KEY: ClassVar[str] = "id"
+
+
+@dataclass(frozen=True)
+class RepeatStep(Typed):
+    """All that there is so far, repeated in columns and rows or round a centre, and united."""
+
+    id: Id
+    pattern: Annotated[Grid | Around, Title("Copies")]
+    title: Annotated[str, Words(80, required=False), Title("Name")] = ""
+    on: Annotated[bool, Title("Switched on")] = True
+    kind: ClassVar[str] = "repeat"
     KEY: ClassVar[str] = "id"
 
 
@@ -204,13 +292,15 @@ class GrowStep(Typed):
 
 @dataclass(frozen=True)
 class TurnStep(Typed):
-    """All that there is so far, turned round a point and scaled from it."""
+    """All that there is so far, turned round a point and scaled from it, then moved."""
 
     id: Id
     x: Annotated[Length, Title("About, from the left")] = ZERO
     y: Annotated[Length, Title("About, from the bottom")] = ZERO
-    turn: Annotated[Degrees, Title("Rotation")] = 0.0
-    scale: Annotated[float, Number(0.001, 1000), Title("Scale")] = 1.0
+    turn: Annotated[Turn, Title("Rotation")] = NONE
+    scale: Annotated[Scale, Title("Scale")] = ONE
+    dx: Annotated[Length, Title("Move to the right")] = ZERO
+    dy: Annotated[Length, Title("Move up")] = ZERO
     title: Annotated[str, Words(80, required=False), Title("Name")] = ""
     on: Annotated[bool, Title("Switched on")] = True
     kind: ClassVar[str] = "turn"
@@ -226,7 +316,7 @@ class BendStep(Typed):
     y: Annotated[Length, Title("Start, from the bottom")]
     to_x: Annotated[Length, Title("End, from the left")]
     to_y: Annotated[Length, Title("End, from the bottom")]
-    angle: Annotated[float, Number(-179, 179, "°"), Title("Bend by")] = 90.0
+    angle: Annotated[Amount, AmountRule(-179, 179, "°"), Title("Bend by")] = RIGHT_ANGLE
     radius: Annotated[Length | None, Title("Inside radius")] = None
     title: Annotated[str, Words(80, required=False), Title("Name")] = ""
     on: Annotated[bool, Title("Switched on")] = True
@@ -234,4 +324,4 @@ class BendStep(Typed):
     KEY: ClassVar[str] = "id"
 
 
-Step = ShapeStep | CornerStep | MirrorStep | GrowStep | TurnStep | BendStep
+Step = ShapeStep | CornerStep | MirrorStep | RepeatStep | GrowStep | TurnStep | BendStep

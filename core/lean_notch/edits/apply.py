@@ -15,11 +15,11 @@ from .. import codec
 from ..basis import Machine, Stock
 from ..basis.notebook import Entry
 from ..build import Build
-from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, dangling
+from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, Spread, dangling
 from ..documents import in_unit, whole
 from ..errors import BadDocument, MissingInput, NotchError
 from ..job import MOST_SETS, Job, settings_from_json, with_layout
-from ..units import Length, Unit
+from ..units import Amount, Length, Unit
 from . import tree
 from .basis import drop_board_basis, put_basis
 from .edit import Edit
@@ -278,20 +278,29 @@ def _placement_renamed(design: Design, old: str, to: str) -> Design:
 
 
 def _step_renamed(design: Design, part_id: str, old: str, to: str) -> Design:
-    """Edges and corners are called after their step."""
+    """Edges, corners and what places are measured from are called after their step."""
 
     def name(one: str) -> str:
-        return re.sub(rf"(^|(?<=\.)){re.escape(old)}(?=\.)", to, one)
+        return re.sub(rf"(^|(?<=[.:])){re.escape(old)}(?=\.|$)", to, one)
+
+    def renamed(step: Any) -> Any:
+        if isinstance(step, CornerStep):
+            return replace(step, corners=tuple(map(name, step.corners)))
+        if not isinstance(step, ShapeStep):
+            return step
+        pattern = step.pattern
+        if isinstance(pattern, Spread):
+            pattern = replace(pattern, start=name(pattern.start), end=name(pattern.end))
+        return replace(
+            step, pattern=pattern, from_x=name(step.from_x), to_x=name(step.to_x), from_y=name(step.from_y),
+            to_y=name(step.to_y),
+        )  # fmt: skip
 
     def member(one: Member) -> Member:
         return replace(one, edge=name(one.edge)) if one.placement in placements else one
 
     def part(one: Part) -> Part:
-        steps = (
-            replace(step, corners=tuple(map(name, step.corners))) if isinstance(step, CornerStep) else step
-            for step in one.steps
-        )
-        return replace(one, steps=tuple(steps)) if one.id == part_id else one
+        return replace(one, steps=tuple(map(renamed, one.steps))) if one.id == part_id else one
 
     def placement(one: Placement) -> Placement:
         pose = one.pose
@@ -308,12 +317,12 @@ def _step_renamed(design: Design, part_id: str, old: str, to: str) -> Design:
     )  # fmt: skip
 
 
-def all_lengths(design: Design) -> Iterator[tuple[str, Length]]:
-    """Every length of a design as typed, by its path."""
-    return ((path, leaf) for path, leaf in tree.leaves(design) if isinstance(leaf, Length))
+def all_lengths(design: Design) -> Iterator[tuple[str, Length | Amount]]:
+    """Every length and plain number of a design as typed, by its path."""
+    return ((path, leaf) for path, leaf in tree.leaves(design) if isinstance(leaf, Length | Amount))
 
 
-def _names(typed: Length, name: str) -> bool:
+def _names(typed: Length | Amount, name: str) -> bool:
     from ..units import names_in
 
     return name in names_in(typed.text)
@@ -324,7 +333,7 @@ def _texts(design: Design, change: Callable[[str], str]) -> Design:
     changed: Mapping[str, str] = {path: change(typed.text) for path, typed in all_lengths(design)}
     for path, typed in list(all_lengths(design)):
         if changed[path] != typed.text:
-            new = {"text": changed[path], "unit": typed.unit}
+            new = {"text": changed[path], "unit": typed.unit} if isinstance(typed, Length) else changed[path]
             design = tree.put(design, path.split("/"), new, "mm", None)
     return design
 

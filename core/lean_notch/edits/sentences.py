@@ -11,7 +11,7 @@ from typing import Any
 from .. import codec
 from ..build import title_of
 from ..design import Dimension, Joint, Part, Placement, ShapeStep
-from ..design.steps import BendStep, CornerStep, GrowStep, MirrorStep, TurnStep
+from ..design.steps import Step
 from ..errors import NotchError
 from ..job import Job
 from ..units import Length, say_mm
@@ -121,7 +121,7 @@ def _is_entry(value: object) -> bool:
 def _name(job: Job, steps: Sequence[str]) -> str:
     """An entry in words: "hole 1 of Front", "the joint “Front meets base”"."""
     value = tree.get(job.design, steps)
-    if isinstance(value, ShapeStep | CornerStep | MirrorStep | GrowStep | TurnStep | BendStep):
+    if isinstance(value, Step):
         part = tree.get(job.design, steps[:2])
         return f"{title_of(value)} of {part.title}"
     if isinstance(value, Part):

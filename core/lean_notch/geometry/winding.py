@@ -39,3 +39,23 @@ def winding(around: Segments, point: Floats | Point) -> int:
     arc = np.flatnonzero(around.round)
     lenses = in_lens(around, arc, here[arc], left[arc])
     return int(crossed(around.start, around.end, here, left).sum() + lenses.sum())
+
+
+MOST_AT_ONCE = 1_000_000
+
+
+def windings(around: Segments, points: Floats) -> Ints:
+    """How often closed loops of segments go round each of `points` (n, 2)."""
+    some = max(MOST_AT_ONCE // max(len(around), 1), 1)
+    return np.concatenate([_windings(around, points[at : at + some]) for at in range(0, len(points), some)])
+
+
+def _windings(around: Segments, points: Floats) -> Ints:
+    every = np.tile(np.arange(len(around)), len(points))
+    here = np.repeat(points, len(around), axis=0)
+    start, end = around.start[every], around.end[every]
+    left = on_left(start, end, here)
+    counted = crossed(start, end, here, left)
+    arc = np.flatnonzero(around.round[every])
+    counted[arc] += in_lens(around, every[arc], here[arc], left[arc])
+    return np.asarray(counted.reshape(len(points), len(around)).sum(axis=1))

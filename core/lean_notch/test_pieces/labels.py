@@ -9,7 +9,7 @@ from ..basis import Board, Machine
 from ..design import Design, Lettering, Part, Rectangle, ShapeStep
 from ..lettering import SINGLE_STROKE
 from ..operations import Operation
-from ..units import Length, say_mm
+from ..units import Length, amount, say_mm
 
 LARGEST_MM = 3.0
 SMALLEST_MM = 0.8
@@ -76,7 +76,7 @@ def _text(
 ) -> ShapeStep:
     up = y if isinstance(y, str) else f"{y:.3f}"
     shape = Lettering(words, Length(f"{height:.3f}"), SINGLE_STROKE, "middle" if centred else "left")
-    return ShapeStep(mark_id, shape, "mark", operation, Length(f"{x:.3f}"), Length(up), turn=angle)
+    return ShapeStep(mark_id, shape, "mark", operation, Length(f"{x:.3f}"), Length(up), turn=amount(angle))
 
 
 def _plain(words: str) -> str:

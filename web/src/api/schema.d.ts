@@ -1879,7 +1879,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'number' | 'count' | 'words' | 'choice' | 'flag'
+      kind: 'length' | 'number' | 'count' | 'words' | 'choice' | 'flag' | 'of'
       /** Name */
       name: string
       /** Optional */
