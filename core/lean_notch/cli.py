@@ -83,6 +83,13 @@ def _parser() -> argparse.ArgumentParser:
     recipe.add_argument("--out", type=Path, metavar="FILE", help="where to write the design; stdout if left out")
     recipe.set_defaults(run=_recipe)
 
+    recipes = commands.add_parser(
+        "recipes",
+        help="all recipes with their settings",
+        description="What there is to start from, and what it asks for.",
+    )
+    recipes.set_defaults(run=_recipes)
+
     build = commands.add_parser(
         "build", help="parts and mates of a design", description="Flat parts and mates of a design."
     )
@@ -141,7 +148,7 @@ def _parser() -> argparse.ArgumentParser:
     check.set_defaults(run=_check)
 
     own = [*add_measuring(commands), *add_editing(commands)]
-    for command in (recipe, build, lay_out, export, sheet, prove, profile, check, *own):
+    for command in (recipe, recipes, build, lay_out, export, sheet, prove, profile, check, *own):
         command.add_argument(
             "--basis", action="append", default=[], metavar="[BOARD=]FILE",
             help="what was measured: stock, machine, clearance; one for each board of the design",
@@ -191,6 +198,30 @@ def _recipe(arguments: argparse.Namespace) -> int:
 
         build(design, basis(arguments, [board.id for board in design.boards]))
     put(design_to_json(design), arguments.out)
+    return 0
+
+
+def _recipes(arguments: argparse.Namespace) -> int:
+    from dataclasses import asdict
+
+    from .recipes import RECIPES
+
+    lines = []
+    for one in RECIPES.values():
+        lines.append(f"{one.name}: {one.about}")
+        for setting in one.settings:
+            choices = f" ({', '.join(setting.choices)})" if setting.choices else ""
+            given = (
+                f"{setting.default} mm" if setting.kind == "length" and setting.default else setting.default or "empty"
+            )
+            lines.append(
+                f"  {setting.name}: {setting.title}{choices}, {given}{f'; {setting.help}' if setting.help else ''}"
+            )
+    document = [
+        {"name": one.name, "title": one.title, "about": one.about, "settings": [asdict(each) for each in one.settings]}
+        for one in RECIPES.values()
+    ]
+    say(arguments, document, lines)
     return 0
 
 

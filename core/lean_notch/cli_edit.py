@@ -1,4 +1,4 @@
-"""The commands that change a job's document or tell of it: start, edit, ledger, route, pack and unpack."""
+"""The commands that change a job's document or tell of it: edit, steps, limits, ledger, route, pack and unpack."""
 
 from __future__ import annotations
 
@@ -25,6 +25,20 @@ def add_editing(commands: Any) -> list[argparse.ArgumentParser]:
     edit.add_argument("--out", type=Path, metavar="FILE", help="where to write the job; stdout if left out")
     edit.set_defaults(run=_edit)
 
+    steps = commands.add_parser(
+        "steps",
+        help="the steps of a part, as sentences",
+        description="Every step of a part: its id, its sentence, and what it follows.",
+    )
+    steps.set_defaults(run=_steps)
+    limits = commands.add_parser(
+        "limits",
+        help="what the board and the tool ask of a design",
+        description="Webs, holes, corners and letters too small to cut, pieces that drop out, marks that leave a part. Status 1 "
+        "if something is there to stop for.",
+    )
+    limits.set_defaults(run=_limits)
+
     ledger = commands.add_parser(
         "ledger",
         help="every figure of a job, with its derivation",
@@ -43,9 +57,11 @@ def add_editing(commands: Any) -> list[argparse.ArgumentParser]:
     packing.add_argument("file", type=Path, metavar="FILE", help="pack: a job's document; unpack: a packed job")
     packing.add_argument("--out", type=Path, required=True, metavar="PATH", help="pack: the file; unpack: a folder")
     packing.set_defaults(run=_packing)
-    for command in (edit, ledger, route):
+    for command in (edit, steps, limits, ledger, route):
         command.add_argument("design", type=Path, metavar="JOB", help="a job's document, or a design with --basis")
-    return [edit, ledger, route, packing]
+    steps.add_argument("part", metavar="PART", help="the id of one of its parts")
+    edit.add_argument("more", type=Path, nargs="?", metavar="EDITS", help="a list of edits as JSON, made first")
+    return [edit, steps, limits, ledger, route, packing]
 
 
 def _edit(arguments: argparse.Namespace) -> int:
@@ -53,7 +69,7 @@ def _edit(arguments: argparse.Namespace) -> int:
     from .job import compute, job_to_json
 
     before = job(arguments)
-    edits = list(edits_from_json(load(arguments.edits))) if arguments.edits else []
+    edits = [one for file in (arguments.more, arguments.edits) if file for one in edits_from_json(load(file))]
     for one in arguments.put:
         path, sign, value = one.partition("=")
         if not sign:
@@ -76,6 +92,47 @@ def _value(text: str) -> Any:
     except json.JSONDecodeError:
         return text
     return value if isinstance(value, bool | dict | list) else text
+
+
+def _steps(arguments: argparse.Namespace) -> int:
+    from dataclasses import asdict
+
+    from .design import design_from_json, uses
+    from .design.sentence import plain, sentence, titles_of
+    from .job import job_from_json
+
+    document = load(arguments.design)
+    known = job_from_json(document).design if "lean_notch_job" in document else design_from_json(document)
+    part = known.part(arguments.part)
+    if part is None:
+        have = ", ".join(one.id for one in known.parts) or "none yet"
+        raise MissingInput(f"There is no part “{arguments.part}”.", fix=f"Use one of: {have}.")
+    titles = titles_of(known, part)
+    rows, lines = [], []
+    for i, step in enumerate(part.steps):
+        said, follows = plain(sentence(step, titles, first=i == 0)), uses(step)
+        rows.append({"id": step.id, "sentence": said, "on": step.on, "depends_on": asdict(follows)})
+        on = ", ".join((*follows.names, *follows.steps, *follows.parts))
+        lines.append(f"{step.id}: {said}{'' if step.on else ', switched off'}{f' (follows {on})' if on else ''}")
+    say(arguments, rows, lines)
+    return 0
+
+
+def _limits(arguments: argparse.Namespace) -> int:
+    from dataclasses import asdict
+
+    from .job import compute
+
+    result = compute(job(arguments), outlines=outlines(arguments))
+    found = (*result.build.findings, *result.limits)
+    stops = any(one.severity == "stop" for one in found)
+    lines = []
+    for one in found:
+        at = f" at {one.place[0]:.2f}, {one.place[1]:.2f} of {one.part}" if one.place else ""
+        lines.append(f"{one.severity}: {one.code}{at}: {one.why} {one.fix}")
+    lines.append("something to stop for" if stops else "nothing to stop for")
+    say(arguments, {"findings": [asdict(one) for one in found], "sound": not stops}, lines)
+    return 1 if stops else 0
 
 
 def _ledger(arguments: argparse.Namespace) -> int:

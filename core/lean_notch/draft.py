@@ -6,8 +6,13 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from .build import Build, Outlines, build
+from .build.build import no_files
+from .design import Design
+from .errors import NotchError
 from .job import Result
 from .recipes import Recipe, read_settings
+from .recipes.flat import flat_views
 from .recipes.picture import Names, Views, slope
 from .units import Length
 
@@ -23,7 +28,7 @@ class Draft:
     result: Result
 
 
-def draft(recipe: Recipe, given: Mapping[str, object], result: Result) -> Draft:
+def draft(recipe: Recipe, given: Mapping[str, object], result: Result, outlines: Outlines = no_files) -> Draft:
     """Of `recipe` with the settings `given` (lengths say their unit), which made `result`. Raises NotchError at a setting."""
     settings = read_settings(recipe, given)
     design = result.job.design
@@ -32,13 +37,22 @@ def draft(recipe: Recipe, given: Mapping[str, object], result: Result) -> Draft:
     lengths = {name: value for name, value in settings.items() if isinstance(value, Length) and value.text.strip()}
     values = {name: value.mm(known) for name, value in lengths.items()}
     words = {name: value for name, value in settings.items() if isinstance(value, str)}
-    if recipe.draw is None:
-        return Draft((), {}, values, result)
-    views = recipe.draw(names, words)
 
-    def moved(setting: str) -> Names:
-        longer = {**settings, setting: Length(f"{values[setting] + 1.0!r}", "mm")}
-        return recipe.make(design.name, longer).evaluate(known)
+    def drawn(design: Design, built: Build | None, names: Names) -> Views:
+        if recipe.draw:
+            return recipe.draw(names, words)
+        made = built or build(design, result.job.basis, outlines)
+        return flat_views(design, made, values.keys(), {**known, **made.names})
 
-    slopes = {name: slope(views, recipe.draw(moved(name), words)) for name in values if name in names}
+    views = drawn(design, result.build, names)
+    slopes = {}
+    for name in values:
+        if name not in names:
+            continue
+        longer = {**settings, name: Length(f"{values[name] + 1.0!r}", "mm")}
+        try:
+            other = recipe.make(design.name, longer)
+            slopes[name] = slope(views, drawn(other, None, other.evaluate(known)))
+        except (NotchError, ValueError):
+            continue  # other sizes have another drawing: it follows once it is computed
     return Draft(views, slopes, values, result)

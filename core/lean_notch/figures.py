@@ -8,12 +8,12 @@ from typing import Literal
 from .units import Unit, say_mm, true_digits
 
 Source = Literal["measured", "chosen", "computed"]
-Kind = Literal["length", "count", "share", "area", "word"]
+Kind = Literal["length", "count", "share", "area", "mass", "word"]
 
 
 @dataclass(frozen=True)
 class Figure:
-    """One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
+    """One row. `value` is in mm, mm², g, a count, or a share of 1, by `kind`; words have none.
 
     `field` is the path of the input that changes it, "" for none; `typed` is what was typed there, in `unit`.
     Lengths inside a derivation are written "<number> mm".

@@ -12,8 +12,10 @@ from .build import Build, FlatPart, Outlines, build
 from .build.build import no_files
 from .cutting import PLAIN, CutPlan, Profile, check_room, cut_lengths, plan_cut
 from .design import Design, design_from_json, design_to_json
+from .design_limits import design_limits
 from .documents import entry, flag, mapping, mm, whole
 from .errors import BadDocument, NotchError, PartTooLarge
+from .findings import Finding
 from .nesting import Area, Layout, LayoutSettings, Piece, lay_out, together
 from .remembered import Remembered
 
@@ -67,6 +69,11 @@ class Result:
     def plan(self) -> CutPlan:
         job = self.job
         return plan_cut(job.design.name, self.build, self.layout, job.all_settings, job.kerfs, self.profile)
+
+    @cached_property
+    def limits(self) -> tuple[Finding, ...]:
+        """What the boards and the tools ask of the design."""
+        return design_limits(self.job.design, self.build, dict(self.job.basis.boards))
 
     @property
     def cut_lengths(self) -> tuple[float, ...]:

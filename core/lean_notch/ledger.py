@@ -132,6 +132,8 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
     readings = job.basis.of(part.board).stock.readings
     design = job.design.part(part.id)
     assert design, "a built part is one of the design"
+    density = job.basis.of(part.board).stock.density
+    grams = part.region.area * readings.mean * density * 1e-6
     stands, sets = job.design.quantity(design) - design.loose, job.sets
     many = f"{stands} standing + {design.loose} loose" + (f", × {sets} sets" if sets > 1 else "")
     return (
@@ -141,7 +143,8 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
             "thickness", "thickness", readings.mean, "measured", f"{say_mm(readings.thin)} to {say_mm(readings.thick)}"
         ),
         Figure("area", "area", part.region.area, "computed", kind="area"),
-        Figure("outline", "outline", part.region.length, "computed", "length of the finished edge"),
+        Figure("outline", "cut length", part.region.length, "computed", "along all its finished edges"),
+        Figure("weight", "weight", grams, "computed", f"area × thickness × {density:g} kg/m³", kind="mass"),
         Figure("quantity", "quantity", part.quantity, "computed", many, kind="count"),
         Figure("loose", "loose copies", design.loose, "chosen", "cut beside those that stand", kind="count",
                field=f"parts/{part.id}/loose", typed=str(design.loose)),

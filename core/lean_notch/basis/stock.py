@@ -21,29 +21,68 @@ MOST_CORNERS = 500
 
 @dataclass(frozen=True)
 class Kind:
-    """`brittle` boards crack under a press fit; ones that squeeze give way by `squeeze`, a share of their thickness.
-    Both are common practice."""
+    """`brittle` boards crack under a press fit; ones that squeeze give way by `squeeze`, a share of their thickness; less than
+    `web` mm between two cuts burns, breaks or tears; `density` is in kg/m³. All are common practice, densities rounded: a
+    start that the workshop replaces by its own."""
 
     brittle: bool = False
     squeeze: float = 0.0
+    web: float = 1.5
+    density: float = 700.0
 
 
 KINDS: Mapping[str, Kind] = {
-    "plywood": Kind(),
-    "MDF": Kind(),
-    "solid wood": Kind(),
-    "acrylic": Kind(brittle=True),
-    "corrugated board": Kind(squeeze=0.10),
-    "card": Kind(squeeze=0.05),
-    "cloth": Kind(squeeze=0.20),
-    "leather": Kind(squeeze=0.10),
-    "aluminium": Kind(),
-    "composite": Kind(brittle=True),
+    "plywood": Kind(density=600.0),
+    "MDF": Kind(density=750.0),
+    "solid wood": Kind(web=2.0, density=600.0),
+    "acrylic": Kind(brittle=True, web=2.0, density=1190.0),
+    "corrugated board": Kind(squeeze=0.10, web=3.0, density=130.0),
+    "card": Kind(squeeze=0.05, web=1.0),
+    "cloth": Kind(squeeze=0.20, web=3.0, density=300.0),
+    "leather": Kind(squeeze=0.10, web=2.0, density=900.0),
+    "aluminium": Kind(density=2700.0),
+    "composite": Kind(brittle=True, density=1800.0),
 }
 STOCK_KINDS = tuple(KINDS)
 
 Direction = Literal["none", "along the width", "along the height"]
 DIRECTIONS: tuple[Direction, ...] = ("none", "along the width", "along the height")
+
+
+LEAST_HOLE_MM = 1.0
+LEAST_TEXT_MM = 2.0
+"""Smaller holes close up or burn out, smaller capitals cannot be read. Common practice."""
+
+
+@dataclass(frozen=True)
+class Limits:
+    """The least that a workshop cuts of a board, in mm: the web between two cuts, a hole across, the height of capitals. None:
+    as is usual for its kind. `density` is in kg/m³."""
+
+    web: float | None = None
+    hole: float | None = None
+    text: float | None = None
+    density: float | None = None
+
+    def __post_init__(self) -> None:
+        for name, most in (("web", 100), ("hole", 100), ("text", 100), ("density", 25_000)):
+            value = getattr(self, name)
+            if value is not None and not (math.isfinite(value) and 0 <= value <= most):
+                raise OutOfRange(
+                    f"The {name} limit is {value:g}.", fix=f"Give 0 to {most}, or leave it empty.",
+                    field=f"stock.limits.{name}",
+                )  # fmt: skip
+
+    def of(self, kind: Kind) -> tuple[float, float, float]:
+        """Web, hole and text, for a board of that kind.
+
+        >>> Limits(hole=2.0).of(KINDS["cloth"])
+        (3.0, 2.0, 2.0)
+        """
+        usual = (kind.web, LEAST_HOLE_MM, LEAST_TEXT_MM)
+        own = (self.web, self.hole, self.text)
+        web, hole, text = (as_usual if mine is None else mine for mine, as_usual in zip(own, usual, strict=True))
+        return (web, hole, text)
 
 
 @dataclass(frozen=True)
@@ -90,6 +129,7 @@ class Board:
     price: float | None = None
     id: str = ""
     measured: str = ""
+    limits: Limits = Limits()
 
     def __post_init__(self) -> None:
         positive_mm(self.nominal, "stock.nominal", "The thickness it is sold as", 200)
@@ -104,6 +144,16 @@ class Board:
     @property
     def traits(self) -> Kind:
         return KINDS[self.kind]
+
+    @property
+    def least(self) -> tuple[float, float, float]:
+        """The least web, hole and height of capitals, in mm."""
+        return self.limits.of(self.traits)
+
+    @property
+    def density(self) -> float:
+        """In kg/m³."""
+        return self.traits.density if self.limits.density is None else self.limits.density
 
     @property
     def sizes(self) -> tuple[SheetSize, ...]:
@@ -171,6 +221,7 @@ def board_from_json(document: object) -> Board:
         price=_price(stock.get("price")),
         id=text(stock.get("id", ""), "stock.id", 40, required=False),
         measured=text(stock.get("measured", ""), "stock.measured", 40, required=False),
+        limits=_limits(mapping(stock.get("limits", {}), "stock.limits")),
     )
 
 
@@ -181,19 +232,28 @@ def stock_to_json(stock: Board) -> dict[str, Any]:
     return document
 
 
+def _limits(given: Mapping[str, Any]) -> Limits:
+    lengths = {
+        name: None if given.get(name) in (None, "") else mm(given[name], f"stock.limits.{name}")
+        for name in ("web", "hole", "text")
+    }
+    density = given.get("density")
+    return Limits(**lengths, density=None if density in (None, "") else _number(density, "stock.limits.density"))
+
+
+def _number(value: object, field: str) -> float:
+    try:
+        return float(str(value).replace(",", "."))
+    except ValueError:
+        raise BadDocument(f"“{value}” is not a number.", fix="Give a number, or leave it empty.", field=field) from None
+
+
 def _count(value: object, field: str) -> int | None:
     return None if value in (None, "") else whole(value, field, 1, 100_000)
 
 
 def _price(value: object) -> float | None:
-    if value in (None, ""):
-        return None
-    try:
-        return float(str(value).replace(",", "."))
-    except ValueError:
-        raise BadDocument(
-            f"“{value}” is not a price.", fix="Give a number, or leave it empty.", field="stock.price"
-        ) from None
+    return None if value in (None, "") else _number(value, "stock.price")
 
 
 def _size(value: object, field: str) -> SheetSize:

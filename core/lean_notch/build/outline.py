@@ -32,7 +32,7 @@ def outline(width: float, height: float, notches: Mapping[Side, Sequence[Notch]]
     """The panel from (0, 0) to (width, height) less its notches, counter-clockwise.
 
     >>> [v.point for v in outline(4, 2, {"bottom": [Notch(1, 3, 0.5)]}).vertices]
-    [(0.0, 0.0), (1.0, 0.0), (1.0, 0.5), (3.0, 0.5), (3.0, 0.0), (4.0, 0.0), (4.0, 2.0), (0.0, 2.0)]
+    [(1.0, 0.0), (1.0, 0.5), (3.0, 0.5), (3.0, 0.0), (4.0, 0.0), (4.0, 2.0), (0.0, 2.0), (0.0, 0.0)]
     """
     steps = {side: _steps(notches.get(side, ()), width if side in _FLAT else height) for side in _NEIGHBOURS}
     points: list[Point] = []

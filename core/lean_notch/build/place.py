@@ -113,10 +113,11 @@ _AXES: Mapping[str, Point] = {"x": (1.0, 0.0), "y": (0.0, 1.0)}
 
 
 def place(
-    step: ShapeStep, at: Mapping[str, float], shape: Sequence[Region | Trace], corners: Mapping[str, Point],
+    step: ShapeStep, at: Mapping[str, float], shape: Sequence[Region | Trace], own: Mapping[str, Point],
     known: Sequence[Named], ends: Box | None,
 ) -> Placed:  # fmt: skip
-    """Where the origin of `step` comes to lie; `shape` and its `corners` are as turned, about their origin at 0.
+    """Where the origin of `step` comes to lie; `shape` and its `own` corners and middles of edges are as turned,
+    about their origin at 0.
 
     `known` are the earlier steps' names, `ends` the box of the part so far. Raises NotchError at "from_x", "anchor" and so on.
     """
@@ -124,7 +125,7 @@ def place(
     lines = {axis: _line(axis, getattr(step, f"from_{axis}"), getattr(step, f"to_{axis}"), known) for axis in _AXES}
     wanted, anchors = [], []
     for axis, line in lines.items():
-        anchor, reach = _anchor(step, line, getattr(step, f"to_{axis}"), shape, box, corners)
+        anchor, reach = _anchor(step, line, getattr(step, f"to_{axis}"), shape, box, own)
         anchors.append(anchor)
         wanted.append((line.normal, line.base + at[axis] - reach))
     x, y = _where(wanted)
@@ -240,7 +241,7 @@ def _beside(edge: Segment, inward: int) -> _Line:
 
 
 def _anchor(
-    step: ShapeStep, line: _Line, to: str, shape: Sequence[Region | Trace], box: Box, corners: Mapping[str, Point]
+    step: ShapeStep, line: _Line, to: str, shape: Sequence[Region | Trace], box: Box, own: Mapping[str, Point]
 ) -> tuple[Point, float]:  # fmt: skip
     """Where the anchor is from the shape's origin, and how far that is along what counts."""
     name = step.anchor or ("centre" if to else "")
@@ -248,13 +249,13 @@ def _anchor(
         return _nearest(shape, line.normal)
     if not name:
         point = (0.0, 0.0)
-    elif name in corners:
-        point = corners[name]
+    elif name in own:
+        point = own[name]
     elif name in IN_BOX:
         point = _in_box(box, name)
     else:
         raise BadGeometry(
-            f"The shape has no anchor “{name}”.", fix=f"Use: {', '.join((*IN_BOX, *corners)[:20])}.", field="anchor"
+            f"The shape has no anchor “{name}”.", fix=f"Use: {', '.join((*IN_BOX, *own)[:20])}.", field="anchor"
         )
     return point, point[0] * line.normal[0] + point[1] * line.normal[1]
 

@@ -87,7 +87,8 @@ def placed(
     there = {**lengths, "x": 0.0, "y": 0.0}
     alone = isinstance(step.shape, Line)
     drawn = Drawn() if alone else draw(replace(step, pattern=None), there, thickness, title, source)
-    found = place(step, lengths, drawn.shapes, dict(drawn.corners), known, ends)
+    own = {name: edge.at(0.5) for name, edge in drawn.edges} | dict(drawn.corners)
+    found = place(step, lengths, drawn.shapes, own, known, ends)
     pitch = {} if found.pitch is None else {"pattern/pitch": found.pitch}
     return {**lengths, "x": found.x, "y": found.y, **pitch}, found
 

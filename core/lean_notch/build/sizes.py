@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..design import Annulus, Disc, Ellipse, Grid, Lettering, Line, Polygon, Rectangle, ShapeStep, Slot, Step
+from ..design.sentence import of_words
 from ..errors import NotchError
 from ..geometry import Point
 from ..units import Length
@@ -106,24 +107,4 @@ def _spacing(
 
 def _from(step: ShapeStep, axis: str) -> str:
     of = getattr(step, f"from_{axis}")
-    return say_of(of) if of else "from the left" if axis == "x" else "from the bottom"
-
-
-def say_of(of: str) -> str:
-    """What a distance counts from, in words.
-
-    >>> say_of("edge:blank.right"), say_of("centre:hole-1"), say_of("side:lamp.left")
-    ('from blank, right', 'from the centre of hole 1', 'from lamp, left')
-    """
-    return f"from {place_in_words(of)}"
-
-
-def place_in_words(of: str) -> str:
-    """
-    >>> place_in_words("middle:blank.top"), place_in_words("corner:outline.n2")
-    ('the middle of blank, top', 'outline, n2')
-    """
-    sort, _, name = of.partition(":")
-    step, _, inner = name.replace("-", " ").replace("_", " ").partition(".")
-    words = f"{step}, {inner}" if inner else step
-    return f"the {sort} of {words}" if sort in ("middle", "centre") else words
+    return f"from {of_words(of)}" if of else "from the left" if axis == "x" else "from the bottom"

@@ -1,5 +1,6 @@
 """What the maker decided, as a plain versioned document. No measured number is ever baked into it."""
 
+from .depends import Users, Uses, step_of, users, uses
 from .document import (
     MAIN,
     OF_THE_BASIS,
@@ -54,6 +55,6 @@ from .steps import (
 __all__ = [
     "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "Against", "AlongAxes", "Annulus", "Answer", "Around", "BendStep", "BoardNeed", "ByNumbers",
     "CornerStep", "Design", "Dimension", "Disc", "Ellipse", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
-    "OtherPart", "Outline", "Part", "Pattern", "Placement", "Polygon", "Pose", "Rectangle", "Relief", "RepeatStep", "Shape", "ShapeStep", "Side", "Slot", "Spread", "Step", "TurnStep",
-    "dangling", "design_from_json", "design_to_json",
+    "OtherPart", "Outline", "Part", "Pattern", "Placement", "Polygon", "Pose", "Rectangle", "Relief", "RepeatStep", "Shape", "ShapeStep", "Side", "Slot", "Spread", "Step", "TurnStep", "Users", "Uses",
+    "dangling", "design_from_json", "design_to_json", "step_of", "users", "uses",
 ]  # fmt: skip

@@ -14,7 +14,8 @@ from ..codec import Many, Name, Title, Whole, Words
 from ..errors import BadDocument, CircularLengths, NotchError
 from ..joints import Finger, How
 from ..typed import Typed
-from ..units import MM_PER_UNIT, Length, Unit, names_in
+from ..units import FUNCTIONS, MM_PER_UNIT, Length, Unit, names_in
+from .circles import circle_in
 from .steps import MOST_STEPS, ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 
 MOST_PARTS = 500
@@ -62,8 +63,9 @@ class Dimension:
         return names_in(self.length.text)
 
     def __post_init__(self) -> None:
-        if self.name in OF_THE_BASIS or self.name.lower() in MM_PER_UNIT:
+        if self.name in OF_THE_BASIS or self.name.lower() in MM_PER_UNIT or self.name in FUNCTIONS:
             what = "a unit" if self.name.lower() in MM_PER_UNIT else "a name of the basis"
+            what = "a function of arithmetic" if self.name in FUNCTIONS else what
             raise BadDocument(f"“{self.name}” is {what}.", fix="Choose another name.", field="name")
 
 
@@ -263,11 +265,12 @@ class Design:
             except NotchError as error:
                 raise error.at(self.input_behind(Length(dimension.name))) from None
         if circle:
-            first, *others = circle
+            texts = {dimension.name: dimension.length.text for dimension in self.dimensions}
+            turning = circle_in({name: texts[name] for name in circle})
             raise CircularLengths(
-                f"{first} depends on itself{', by way of ' if others else ''}{' and '.join(others)}.",
-                fix=f"Give {first} as a plain length.",
-                field=self.input_behind(Length(first)),
+                f"{turning[0]} depends on itself: {', '.join(f'{name} = {texts[name]}' for name in turning[:-1])}.",
+                fix=f"Give one of them as a plain length, {turning[0]} for instance.",
+                field=self.input_behind(Length(turning[0])),
             )
         return known
 

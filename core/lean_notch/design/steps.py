@@ -206,7 +206,7 @@ class ShapeStep(Typed):
     the back is placed as seen from the back.
 
     `x` and `y` say where its `anchor` is ("" is the shape's own origin, else "centre", a side or a corner of its box such
-    as "top-left", or one of its own corners): to the right and up from the part's zero, or from the point that `from_x` and
+    as "top-left", one of its own corners, or the middle of one of its own edges): to the right and up from the part's zero, or from the point that `from_x` and
     `from_y` name. From an edge they count inwards, square to it, to the anchor, or where there is none to the nearest of
     the shape. With `to_x` or `to_y` they count from halfway between the two.
     """

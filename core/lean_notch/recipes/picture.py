@@ -14,22 +14,24 @@ Names = Mapping[str, float]
 
 @dataclass(frozen=True)
 class Shape:
-    """A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), or an edge behind (`hidden`)."""
+    """A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), an edge behind (`hidden`), or what is
+    engraved, scored or sunk (`mark`, `pocket`). What is no plain box has its `outline`, x and y in turn."""
 
-    kind: Literal["board", "face", "clear", "hidden"]
+    kind: Literal["board", "face", "clear", "hidden", "mark", "pocket"]
     box: Box
+    outline: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)
 class SizeLine:
-    """A size between two places, drawn on that side of the view, `row` lines away from it. `setting` is the recipe's setting
+    """A size between two places, drawn on that side of the view, `row` lines away from it, or along them. `setting` is the recipe's setting
     that it shows, "" for one that follows; `says` names it."""
 
     says: str
     value: float
     start: Point
     end: Point
-    side: Literal["below", "right"]
+    side: Literal["below", "right", "along"]
     row: int
     setting: str = ""
 
@@ -59,7 +61,8 @@ T = TypeVar("T")
 
 
 def slope(before: T, after: T) -> T:
-    """How every number of a drawing moves from `before` to `after`; what is no number stays as it is.
+    """How every number of a drawing moves from `before` to `after`; what is no number stays as it is. Raises ValueError where
+    the two do not show the same things.
 
     >>> slope(Handle("width", (10.0, 5.0), "x"), Handle("width", (11.0, 5.0), "x"))
     Handle(setting='width', at=(1.0, 0.0), along='x')
@@ -70,6 +73,8 @@ def slope(before: T, after: T) -> T:
 def _slope(before: Any, after: Any) -> Any:
     if isinstance(before, float):
         return after - before
+    if isinstance(before, str | int) and before != after:
+        raise ValueError("another drawing")
     if isinstance(before, tuple):
         return tuple(_slope(a, b) for a, b in zip(before, after, strict=True))
     if is_dataclass(before) and not isinstance(before, type):

@@ -6,9 +6,10 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from ..codec import AmountRule
 from ..design import Answer, Design, Origin
-from ..documents import choice, in_unit, length, whole
-from ..errors import BadDocument, MissingInput
+from ..documents import choice, in_unit, length, text, whole
+from ..errors import BadDocument, MissingInput, NotchError
 from ..units import Length, Unit
 from .picture import Draw
 
@@ -17,11 +18,12 @@ Values = Mapping[str, Length | str]
 
 @dataclass(frozen=True)
 class Setting:
-    """One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0."""
+    """One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0, an angle is in
+    degrees, words may stay empty."""
 
     name: str
     title: str
-    kind: Literal["length", "choice", "count"]
+    kind: Literal["length", "choice", "count", "angle", "words"]
     default: str
     help: str = ""
     choices: tuple[str, ...] = ()
@@ -36,6 +38,8 @@ class Recipe:
     settings: tuple[Setting, ...]
     make: Callable[[str, Values], Design]
     draw: Draw | None = None
+    check: Callable[[Mapping[str, float]], None] | None = None
+    """Raises NotchError at the setting, by all named lengths in mm: what the parts themselves would refuse less plainly."""
     sentence: str = ""
     """The settings that no picture shows, in words: "{finger}" stands for the choice itself."""
 
@@ -50,7 +54,19 @@ class Recipe:
             Answer(key, value.text, value.unit) if isinstance(value, Length) else Answer(key, value)
             for key, value in values.items()
         )
-        return replace(self.make(name, values), origin=Origin(self.name, answers))
+        made = replace(self.make(name, values), origin=Origin(self.name, answers))
+        self._check(made)
+        return made
+
+    def _check(self, design: Design) -> None:
+        """Where its lengths are known before the board is."""
+        if self.check is None or any("thickness" in one.names or "clearance" in one.names for one in design.dimensions):
+            return
+        try:
+            names = design.evaluate({})
+        except NotchError:
+            return  # said where it is built, with all names at hand
+        self.check(names)
 
     def again(self, design: Design) -> Design:
         """The design as its own answers make it. Raises NotchError at the answer."""
@@ -64,6 +80,10 @@ class Recipe:
         """`given` settings, the lengths among them said to be typed in `unit`."""
         lengths = {setting.name for setting in self.settings if setting.kind == "length"}
         return {key: in_unit(value, unit) if key in lengths else value for key, value in given.items()}
+
+
+_ANGLE = AmountRule(1, 359, "°")
+MOST_LETTERS = 60
 
 
 def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Length | str]:
@@ -84,6 +104,12 @@ def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Leng
             continue
         if setting.kind == "count":
             values[setting.name] = str(whole(value, path, 1, 1000))
+            continue
+        if setting.kind == "angle":
+            values[setting.name] = _ANGLE.read(value, path).text
+            continue
+        if setting.kind == "words":
+            values[setting.name] = text(value, path, MOST_LETTERS, required=False)
             continue
         typed = length(value, path)
         if not typed.text.strip() and not setting.optional:
