@@ -6,11 +6,11 @@ In: a computed job and a basis; out: a Trial. Nothing is kept: adopting it is an
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from .basis import Basis
-from .build import JointFit, Outlines, fit_wants, joint_fits
+from .build import Build, JointFit, Outlines, fit_wants, joint_fits
 from .build.build import no_files
 from .cutting import estimate
 from .errors import NotchError
@@ -120,3 +120,30 @@ def _differ(before: Figure, after: Figure) -> bool:
     if before.value is None or after.value is None:
         return before.word != after.word
     return abs(before.value - after.value) > SAME_MM
+
+
+@dataclass(frozen=True)
+class Moved:
+    """A step whose shape lies elsewhere, by how much, in mm."""
+
+    part: str
+    step: str
+    dx: float
+    dy: float
+
+
+def moved(before: Build, after: Build) -> Iterator[Moved]:
+    """Steps of the parts that both have, by the middle of what they drew."""
+    was = {part.id: part for part in before.parts}
+    for part in after.parts:
+        old = was.get(part.id)
+        if old is None or old.named == part.named:
+            continue
+        centres = {one.step: dict(one.points).get(f"centre:{one.step}") for one in old.named}
+        for one in part.named:
+            here, there = centres.get(one.step), dict(one.points).get(f"centre:{one.step}")
+            if here and there and math.dist(here, there) > NEAR_MM:
+                yield Moved(part.id, one.step, there[0] - here[0], there[1] - here[1])
+
+
+NEAR_MM = 1e-6

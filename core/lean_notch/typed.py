@@ -30,6 +30,10 @@ class Typed:
         """The names that its numbers use, units among them."""
         return tuple(dict.fromkeys(name for _, typed in self.lengths for name in names_in(typed.text)))
 
+    @cached_property
+    def fields_typed(self) -> Mapping[str, tuple[Length | Amount, Field]]:
+        return {path: (typed, field) for path, typed, field in self._typed}
+
     def mm(self, names: Mapping[str, float]) -> dict[str, float]:
         """Its numbers, lengths in mm, by their path in it. Raises NotchError at that path."""
         return self._evaluated(names) if self.needs_names else dict(self._fixed)
@@ -51,6 +55,12 @@ class Typed:
                 error.field = path
                 raise
         return found
+
+
+def number_at(holder: Typed, path: str, names: Mapping[str, float]) -> float:
+    """One of its numbers, lengths in mm, by its path in it. Raises NotchError, and KeyError for a path without a number."""
+    typed, field = holder.fields_typed[path]
+    return number_of(typed, field, names)
 
 
 def number_of(typed: Length | Amount, field: Field, names: Mapping[str, float]) -> float:

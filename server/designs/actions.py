@@ -31,7 +31,7 @@ from lean_notch.files import FileFormat, OutFile
 from lean_notch.job import Job, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.reading import read_any
-from lean_notch.recipes import RECIPES
+from lean_notch.recipes import Recipe
 from lean_notch.trial import Change, Trial, changes, try_basis
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
@@ -51,7 +51,7 @@ UNUSED_FOR = timedelta(days=1)
 
 def start_design(
     owner: User,
-    recipe: str,
+    recipe: Recipe | None,
     name: str,
     settings: Mapping[str, object],
     unit: Unit,
@@ -59,19 +59,23 @@ def start_design(
     machine: int,
     fit: str = "",
 ) -> Design:
-    """A new job from a recipe, or an empty one for "", on a stock and a machine of the workshop. Raises NotchError at the
+    """A new job from a recipe, or an empty one, on a stock and a machine of the workshop. Raises NotchError at the
     field."""
     job = new_job(recipe, name, settings, unit, stock, machine, fit)
     computed(job)  # a job that cannot be built is not started
-    return _start(owner, job, f"Started from {RECIPES[recipe].title.lower()}" if recipe else "Started empty")
+    return _start(owner, job, f"Started from {recipe.title.lower()}" if recipe else "Started empty")
 
 
 def new_job(
-    recipe: str, name: str, settings: Mapping[str, object], unit: Unit, stock: int, machine: int, fit: str = ""
+    recipe: Recipe | None,
+    name: str,
+    settings: Mapping[str, object],
+    unit: Unit,
+    stock: int,
+    machine: int,
+    fit: str = "",
 ) -> Job:
     """What would be started; `fit` is a word of the scale, "" for the usual one. Raises NotchError at the field."""
-    if recipe and recipe not in RECIPES:
-        raise NothingThere(f"There is no recipe “{recipe}”.", fix=f"Use one of: {', '.join(RECIPES)}.", field="recipe")
     known = RACK.machine(machine)
     basis = equipped(RACK.stock(stock), known, RACK.entries(known.id))
     if fit:
@@ -83,16 +87,16 @@ def new_job(
 
 
 def try_recipe(
-    recipe: str, settings: Mapping[str, object], unit: Unit, stock: int, machine: int, fit: str = ""
+    recipe: Recipe, settings: Mapping[str, object], unit: Unit, stock: int, machine: int, fit: str = ""
 ) -> Draft:
     """What a recipe would make; nothing is kept. Raises NotchError at the field."""
     job = new_job(recipe, "New job", settings, unit, stock, machine, fit)
-    return draft(RECIPES[recipe], RECIPES[recipe].typed(settings, unit), computed(job))
+    return draft(recipe, recipe.typed(settings, unit), computed(job), OUTLINES)
 
 
-def _asked(recipe: str, name: str, settings: Mapping[str, object], unit: Unit) -> Drawn:
+def _asked(recipe: Recipe, name: str, settings: Mapping[str, object], unit: Unit) -> Drawn:
     try:
-        return RECIPES[recipe].design(name, settings, unit)
+        return recipe.design(name, settings, unit)
     except NotchError as error:
         error.field = f"answers/{error.field}"
         raise

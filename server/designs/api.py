@@ -20,11 +20,12 @@ from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
 
-from . import actions, heavy, shown, start, table
+from . import actions, heavy, own_recipes, shown, start, table
 from . import schemas as s
 from . import table_schemas as t
 from .models import Design, Export
 from .on_board import show_jobs_on_board
+from .own_recipes import recipe_called
 
 router = Router()
 Refusals = {404: Problem, 409: ConflictProblem, 422: Problem}
@@ -99,7 +100,14 @@ def list_archived(request: HttpRequest) -> HttpResponse:
 def start_design(request: HttpRequest, given: s.StartIn) -> HttpResponse:
     owner = _user(request)
     design = actions.start_design(
-        owner, given.recipe, given.name, given.settings, given.unit, given.stock, given.machine, given.fit
+        owner,
+        recipe_called(given.recipe) if given.recipe else None,
+        given.name,
+        given.settings,
+        given.unit,
+        given.stock,
+        given.machine,
+        given.fit,
     )
     return _shown(design, 201)
 
@@ -107,8 +115,24 @@ def start_design(request: HttpRequest, given: s.StartIn) -> HttpResponse:
 @router.post("/designs/draft", response={200: t.DraftOut, 404: Problem, 422: Problem})
 def try_recipe(request: HttpRequest, given: s.DraftIn) -> HttpResponse:  # noqa: ARG001
     """What a recipe would make of these settings; nothing is kept."""
-    made = actions.try_recipe(given.recipe, given.settings, given.unit, given.stock, given.machine, given.fit)
+    made = actions.try_recipe(
+        recipe_called(given.recipe), given.settings, given.unit, given.stock, given.machine, given.fit
+    )
     return _answer(start.show_draft(made))
+
+
+@router.post("/designs/{design_id}/recipe", response={201: t.RecipeOut, **Refusals})
+def save_recipe(request: HttpRequest, design_id: int, given: s.RecipeIn) -> Status[t.RecipeOut]:
+    """The job as it stands, kept as a recipe of the workshop's own."""
+    recipe = own_recipes.save_recipe(_one(request, design_id), given.title, given.open)
+    return Status(201, start.show_recipe(recipe, start.looks(recipe)))
+
+
+@router.delete("/recipes/{name}", response={204: None, 404: Problem})
+def remove_recipe(request: HttpRequest, name: str) -> Status[None]:  # noqa: ARG001
+    """A recipe of the workshop's own; jobs that were started from it stay as they are."""
+    own_recipes.remove_recipe(name)
+    return Status(204, None)
 
 
 @router.post("/designs/on-board/{stock_id}", response={200: t.JobsOnBoard, 404: Problem, 422: Problem})

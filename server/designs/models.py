@@ -53,6 +53,17 @@ class Revision(models.Model):
         constraints = [models.UniqueConstraint(fields=["design", "number"], name="one_number_a_design")]
 
 
+class OwnRecipe(models.Model):
+    """A design that the workshop starts others from: `document` is the core's design document, `open` names the lengths that a
+    new job may set. All makers of the workshop see it."""
+
+    title = models.CharField(max_length=80)
+    document = models.JSONField()
+    open = models.JSONField()
+    saved = models.DateTimeField(auto_now_add=True)
+    removed = models.DateTimeField(null=True)
+
+
 class KeptFile(models.Model):
     """A file that jobs use. `name` is the SHA-256 of its content, which lies in the data folder under that name."""
 

@@ -8,9 +8,11 @@ from typing import Annotated, Any, Literal
 from config.problems import Problem
 from lean_notch.basis.settings import Outcome
 from lean_notch.build.sizes import SizeOnPart
+from lean_notch.design import Uses
 from lean_notch.edits.edit import LONGEST_PATH, MOST_EDITS
 from lean_notch.edits.edit import Edit as CoreEdit
-from lean_notch.figures import Figure
+from lean_notch.figures import Figure, Source
+from lean_notch.figures import Kind as FigureKind
 from lean_notch.files import FileFormat
 from lean_notch.findings import Finding
 from lean_notch.in_files import Outlined
@@ -111,6 +113,13 @@ class VariantIn(SwapIn):
     name: Text
 
 
+class RecipeIn(Schema):
+    """A job to be kept as a recipe, with the names of the lengths that a new job may set."""
+
+    title: Annotated[str, Field(max_length=80)]
+    open: Annotated[list[Text], Field(max_length=50)]
+
+
 class MoveIn(Schema):
     """Undo or redo, from what `seen` showed; `since` is the revision that the sender holds."""
 
@@ -146,8 +155,18 @@ class AnswerOut(Out):
     unit: Unit
 
 
+class WordsOut(Out):
+    """A stretch of a step's sentence: words, or the number at `path` of the step, as `typed` in `unit` and what it comes to."""
+
+    text: str
+    path: str = ""
+    typed: str = ""
+    unit: Unit | None = None
+    value: float | None = None
+
+
 class StepOut(Out):
-    """A step of a part. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
+    """A step of a part; `follows` names what it depends on. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
     data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it."""
 
     id: str
@@ -159,12 +178,30 @@ class StepOut(Out):
     opening: bool
     back: bool
     sizes: tuple[SizeOnPart, ...]
+    sentence: list[WordsOut]
+    follows: Uses
     problem: Problem | None
+
+
+class PointOut(Out):
+    name: str
+    says: str
+    step: str
+    at: tuple[float, float]
+
+
+class LineOut(Out):
+    name: str
+    says: str
+    step: str
+    ends: tuple[float, float, float, float]
 
 
 class PartOut(Out):
     """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
-    `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge."""
+    `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
+    and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
+    made it."""
 
     id: str
     title: str
@@ -179,6 +216,8 @@ class PartOut(Out):
     corners: list[str]
     edges: list[str]
     sides: dict[str, tuple[float, float, float, float]]
+    points: list[PointOut]
+    lines: list[LineOut]
 
 
 class StandingOut(Out):
@@ -346,13 +385,18 @@ class Kin(Out):
 
 
 class LengthOut(Out):
-    """A named length as typed."""
+    """A named length: as typed, what it comes to (None in a job that cannot be computed), and who follows it, by paths: `direct`
+    by its name, `by_way` of other names only."""
 
     name: str
     title: str
-    chosen: bool
+    source: Source
     text: str
     unit: Unit
+    field: str = ""
+    value: float | None = None
+    direct: tuple[str, ...] = ()
+    by_way: tuple[str, ...] = ()
 
 
 class DesignOut(Out):
@@ -425,7 +469,7 @@ class ChangeOut(Out):
     key: str
     about: str
     title: str
-    kind: Literal["length", "count", "share", "area", "word"]
+    kind: FigureKind
     before: float | None
     after: float | None
     word_before: str
@@ -458,12 +502,24 @@ class TrialOut(Out):
     price: float | None
 
 
+class MovedOut(Out):
+    """A step whose place would be another: how far it would move, in mm."""
+
+    part: str
+    step: str
+    title: str
+    dx: float
+    dy: float
+
+
 class TriedOut(Out):
-    """What edits would do: what each length that they put would be in mm, by path, and the figures that would change. With a
-    `problem` they cannot be made."""
+    """What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, and
+    the outlines of parts that would, by part. With a `problem` they cannot be made."""
 
     values: dict[str, float]
     changes: list[ChangeOut]
+    paths: dict[str, str] = {}
+    moved: list[MovedOut] = []
     problem: Problem | None
 
 

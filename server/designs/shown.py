@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import json
-import re
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
-from functools import lru_cache, partial
+from functools import partial
 from typing import Any, cast
 
 from accounts.names import shown_name
@@ -22,24 +21,25 @@ from lean_notch.basis import (
     stock_to_json,
 )
 from lean_notch.basis.settings import CutSetting, say_setting, settings_for
-from lean_notch.build import Build, Contact, FlatMark, FlatPart, JointFit, Mate, joint_fits, title_of
-from lean_notch.build.sizes import sizes_of
+from lean_notch.build import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
-from lean_notch.design import BoardNeed, Part, ShapeStep, Step
-from lean_notch.edits import Edit
+from lean_notch.design import BoardNeed, Part
+from lean_notch.design import Design as Drawn
+from lean_notch.design.sentence import titles_of
+from lean_notch.edits import Edit, number_in
 from lean_notch.errors import NotchError
 from lean_notch.figures import Figure
 from lean_notch.files import FILE_FORMATS, FileFormat, file_name, planned_files
 from lean_notch.findings import Finding
 from lean_notch.formats.paper import Paper
 from lean_notch.formats.svg_path import number, path_data, segments_data
-from lean_notch.geometry import Region, flatten
 from lean_notch.in_files import Work, in_files
 from lean_notch.job import Job, Result
 from lean_notch.job_sheet import Written, job_sheet
 from lean_notch.ledger import ledger
+from lean_notch.named_lengths import named_lengths
 from lean_notch.nesting import LayoutSettings
-from lean_notch.operations import OPERATIONS, Operation
+from lean_notch.operations import OPERATIONS
 from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
@@ -48,7 +48,7 @@ from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
 from lean_notch.route import Stop, route
-from lean_notch.trial import Change, Trial
+from lean_notch.trial import Change, Trial, moved
 from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
@@ -61,9 +61,7 @@ from .actions import News, Swap, head_of, news_of, try_edits, try_swaps
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
-
-DRAWN_CHORD_MM = 0.05
-"""Fine enough for a drawing of the assembled object."""
+from .parts import path_of, show_part
 
 
 def show_design(design: Design, since: int | None = None) -> str:
@@ -110,8 +108,8 @@ def _plain(result: Result) -> dict[str, str]:
         for p in layout.placed
     ]
     return {
-        **_inputs(job), "problem": "null", "placed": json.dumps(placed), "sheets": _listed(sheets),
-        "findings": _FINDINGS.dump_json(built.findings).decode(), "route": _ROUTE.dump_json(route(result)).decode(),
+        **_inputs(job), "lengths": _listed([out.LengthOut.model_validate(one) for one in named_lengths(result)]), "problem": "null", "placed": json.dumps(placed), "sheets": _listed(sheets),
+        "findings": _FINDINGS.dump_json((*built.findings, *result.limits)).decode(), "route": _ROUTE.dump_json(route(result)).decode(),
     }  # fmt: skip
 
 
@@ -122,7 +120,7 @@ def _lists(result: Result) -> dict[str, dict[str, str]]:
     names = names_by_board(result)
     parts = [(part, designed) for part in built.parts if (designed := drawn.part(part.id))]
     return {
-        "parts": {part.id: piece((part, one), partial(_part, part, one, names[part.board])) for part, one in parts},
+        "parts": {part.id: _part_piece(part, one, drawn, names[part.board]) for part, one in parts},
         "standings": {
             one.placement: piece((one,), partial(out.StandingOut.model_validate, one)) for one in built.standings
         },
@@ -170,13 +168,16 @@ def _inputs(job: Job) -> dict[str, str]:
     """What the maker may change of a job, whether or not it can be computed."""
     drawn = job.design
     lengths = [
-        {"name": d.name, "title": d.title, "chosen": d.chosen, "text": d.length.text, "unit": d.length.unit}
+        out.LengthOut(
+            name=d.name, title=d.title, source="chosen" if d.chosen else "computed", text=d.length.text, unit=d.length.unit,
+            field=drawn.input_of(d.name),
+        )
         for d in drawn.dimensions
-    ]
+    ]  # fmt: skip
     boards = [(board, job.basis.of(board.id), job.settings(board.id)) for board in drawn.boards]
     return {
         "recipe": json.dumps(drawn.origin.recipe if drawn.origin else ""), "answers": _listed(_answers(job)),
-        "sets": json.dumps(job.sets), "relief": json.dumps(drawn.relief), "lengths": json.dumps(lengths),
+        "sets": json.dumps(job.sets), "relief": json.dumps(drawn.relief), "lengths": _listed(lengths),
         "boards": f"[{','.join(_board(*one) for one in boards)}]",
     }  # fmt: skip
 
@@ -259,18 +260,37 @@ def show_tried(design: Design, edits: Sequence[Edit], unit: Unit) -> out.TriedOu
         after, changed = try_edits(design, edits, unit)
     except NotchError as error:
         return out.TriedOut(values={}, changes=[], problem=Problem(**error.as_json()))
-    values: dict[str, float] = {}
-    result = computed(after)
+    result, before = computed(after), computed(head_of(design).job)
     names = names_by_board(result)
+    values = {}
     for edit in edits:
-        found = re.fullmatch(r"parts/([^/]+)/steps/([^/]+)/(.+)", edit.path)
-        part = after.design.part(found[1]) if found else None
-        if found and part:
-            steps = {step.id: step for step in part.steps}
-            made = result.build.part(part.id)
-            sizes = sizes_of(steps[found[2]], made, names[part.board]) if found[2] in steps else ()
-            values.update((edit.path, one.value) for one in sizes if one.path == found[3])
-    return out.TriedOut(values=values, changes=[show_change(one) for one in changed], problem=None)
+        with suppress(NotchError):  # no number stands there
+            values[edit.path] = number_in(after.design, edit.path, names)
+    old = {part.id: part.region for part in before.build.parts}
+    paths = {
+        part.id: path for part in result.build.parts
+        if old.get(part.id) not in (None, part.region) and len(path := path_of(part.region)) <= MOST_LETTERS
+    }  # fmt: skip
+    steps = {(part.id, step.id): title_of(step) for part in after.design.parts for step in part.steps}
+    moves = [
+        out.MovedOut(part=one.part, step=one.step, title=steps[one.part, one.step], dx=one.dx, dy=one.dy)
+        for one in moved(before.build, result.build)
+        if (one.part, one.step) in steps
+    ]
+    return out.TriedOut(
+        values=values, changes=[show_change(one) for one in changed], paths=paths, moved=moves, problem=None
+    )  # fmt: skip
+
+
+MOST_LETTERS = 200_000
+"""Of a part's outline that is shown before it is kept."""
+
+
+def _part_piece(part: FlatPart, designed: Part, drawn: Drawn, names: Mapping[str, float]) -> str:
+    titles = titles_of(drawn, designed)
+    used = tuple([names.get(name) for name in designed.names])
+    others = tuple([other.title for other in drawn.parts]) if designed.made_of_others else ()
+    return piece((part, designed, used, others), partial(show_part, part, designed, names, titles))
 
 
 def names_by_board(result: Result) -> dict[str, dict[str, float]]:
@@ -484,46 +504,6 @@ def _basis(basis: BoardBasis) -> out.BasisOut:
         warnings=list(basis.stock.readings.warnings),
         outliers=list(basis.stock.readings.outliers),
     )
-
-
-def _part(part: FlatPart, designed: Part, names: Mapping[str, float]) -> out.PartOut:
-    marks = {mark.id: mark for mark in (*part.openings, *part.marks)}
-    return out.PartOut(
-        id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
-        path=path_of(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
-        steps=[_step(step, marks.get(step.id), part, names) for step in designed.steps],
-        corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
-        sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
-    )  # fmt: skip
-
-
-def _step(step: Step, mark: FlatMark | None, part: FlatPart, names: Mapping[str, float]) -> out.StepOut:
-    failed = part.failed if part.failed and part.failed.step == step.id else None
-    cuts = isinstance(step, ShapeStep) and step.does != "mark"
-    operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
-    return out.StepOut(
-        id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
-        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back), sizes=sizes_of(step, part, names),
-        problem=Problem(**failed.error.as_json()) if failed else None,
-    )  # fmt: skip
-
-
-@lru_cache(maxsize=1024)
-def _mark_path(mark: FlatMark) -> str:
-    return "".join(path_data(shape) for region in mark.regions for shape in region.rings) + "".join(
-        path_data(trace) for trace in mark.traces
-    )
-
-
-# An edit seldom changes every part: the others are drawn already.
-@lru_cache(maxsize=1024)
-def _outline(region: Region) -> list[tuple[float, float]]:
-    return [(round(x, 3), round(y, 3)) for x, y in flatten(region.outer.segments, DRAWN_CHORD_MM)]
-
-
-@lru_cache(maxsize=1024)
-def path_of(region: Region) -> str:
-    return "".join(path_data(ring) for ring in region.rings)
 
 
 def show_mate(mate: Mate, joint: JointFit, built: Build) -> out.MateOut:

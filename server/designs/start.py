@@ -12,34 +12,69 @@ from lean_notch.basis import (
     USUAL_SPEEDS,
     Basis,
     BoardBasis,
+    Limits,
     machine_from_json,
     stock_from_json,
 )
 from lean_notch.basis.comb import FEELS
 from lean_notch.basis.fits import COMMON_FITS
 from lean_notch.basis.settings import OUTCOMES, RESULTS
+from lean_notch.basis.stock import KINDS as BOARD_KINDS
 from lean_notch.build import build, fit_wants, joint_fits
-from lean_notch.design import MAIN, RELIEFS
+from lean_notch.design import RELIEFS
 from lean_notch.design.describe import field_infos
 from lean_notch.draft import Draft
+from lean_notch.errors import NotchError
 from lean_notch.joints import KINDS
 from lean_notch.operations import OPERATIONS
-from lean_notch.recipes import RECIPES
+from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.trial import job_seconds
-from workshop.schemas import SpeedValues
+from workshop.schemas import LimitsValues, SpeedValues
 
 from . import table_schemas as out
-from .pictures import panels_of, used_share
-from .shown import path_of
+from .compute import OUTLINES
+from .own_recipes import own_recipes
+from .parts import path_of
+from .pictures import MOST_FLAT, panels_of, used_share
+
+Looks = tuple[list[out.PanelOut], list[out.FlatOut]]
 
 
 @cache
-def usual_panels(recipe: str) -> list[out.PanelOut]:
+def _usual(recipe: str) -> Looks:
+    return looks(RECIPES[recipe])
+
+
+def looks(recipe: Recipe) -> Looks:
     """What a recipe makes as it comes, of a usual board: for its picture on the shelf."""
-    built = build(RECIPES[recipe].design("a recipe", {}), Basis(((MAIN.id, USUAL_BOARD),)))
-    return [out.PanelOut(**one) for one in panels_of(built)]
+    drawn = recipe.design("a recipe", {})
+    built = build(drawn, Basis(tuple((board.id, USUAL_BOARD) for board in drawn.boards)), OUTLINES)
+    panels = [out.PanelOut(**one) for one in panels_of(built)]
+    flat = [out.FlatOut(path=path_of(part.region), box=part.box) for part in built.parts[: 0 if panels else MOST_FLAT]]
+    return panels, flat
 
 
+def show_recipe(recipe: Recipe, shown: Looks) -> out.RecipeOut:
+    panels, flat = shown
+    return out.RecipeOut(
+        name=recipe.name, title=recipe.title, about=recipe.about, settings=recipe.settings, sentence=recipe.sentence,
+        panels=panels, flat=flat, own=recipe.name not in RECIPES,
+    )  # fmt: skip
+
+
+def _own() -> list[out.RecipeOut]:
+    """The workshop's own; one that cannot be made of a usual board is shown without a picture."""
+    found = []
+    for recipe in own_recipes():
+        try:
+            shown = looks(recipe)
+        except NotchError:
+            shown = ([], [])
+        found.append(show_recipe(recipe, shown))
+    return found
+
+
+NO_LIMITS = Limits()
 USUAL_BOARD = BoardBasis(
     stock_from_json({"name": "board", "nominal": 3, "readings": [3], "sheet_width": 600, "sheet_height": 400}).board,
     machine_from_json({"name": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.15}),
@@ -47,14 +82,19 @@ USUAL_BOARD = BoardBasis(
 )
 
 
+MOST_SAID = 3
+
+
 def show_draft(made: Draft) -> out.DraftOut:
-    result, (board,) = made.result, made.result.job.design.boards
+    result, board = made.result, made.result.job.design.boards[0]
     basis, layout = result.job.basis.of(board.id), result.layout
     parts = {part.id: part for part in result.build.parts}
     fits = joint_fits(result.build.parts, result.build.mates, result.job.basis)
     return out.DraftOut(
         views=made.views, slopes=dict(made.slopes), values=dict(made.values),
         panels=[out.PanelOut(**one) for one in panels_of(result.build)],
+        flat=[out.FlatOut(path=path_of(part.region), box=part.box) for part in result.build.parts[:MOST_FLAT]],
+        findings=[one for one in result.limits if one.severity != "unseen"][:MOST_SAID],
         sheets=[
             out.DraftSheet(
                 width=sheet.area.width, height=sheet.area.height,
@@ -76,22 +116,18 @@ def show_draft(made: Draft) -> out.DraftOut:
 
 def show_choices() -> out.ChoicesOut:
     return out.ChoicesOut(
-        recipes=[
-            out.RecipeOut(
-                name=r.name,
-                title=r.title,
-                about=r.about,
-                settings=r.settings,
-                sentence=r.sentence,
-                panels=usual_panels(r.name),
-            )
-            for r in RECIPES.values()
-        ],
+        recipes=[*(show_recipe(recipe, _usual(name)) for name, recipe in RECIPES.items()), *_own()],
         directions=list(DIRECTIONS),
         feels=list(FEELS),
         results=list(RESULTS),
         outcomes=dict(OUTCOMES),
         stock_kinds=list(STOCK_KINDS),
+        usual_limits={
+            name: LimitsValues(
+                **dict(zip(("web", "hole", "text"), NO_LIMITS.of(kind), strict=True)), density=kind.density
+            )
+            for name, kind in BOARD_KINDS.items()
+        },
         machine_kinds=list(MACHINE_KINDS),
         usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
         reliefs=list(RELIEFS),

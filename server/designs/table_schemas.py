@@ -10,12 +10,13 @@ from config.problems import Problem
 from lean_notch.basis.settings import CutResult, Outcome
 from lean_notch.design.describe import FieldInfo
 from lean_notch.files import FileFormat
+from lean_notch.findings import Finding
 from lean_notch.operations import Operation
 from lean_notch.recipes import Setting
 from lean_notch.recipes.picture import View
 from lean_notch.route import Stop
 from lean_notch.summary import Tone
-from workshop.schemas import SpeedValues
+from workshop.schemas import LimitsValues, SpeedValues
 
 from .schemas import ChangeOut, Kin, Out, VerdictOut
 
@@ -32,8 +33,15 @@ class PanelOut(Out):
     holes: list[str]
 
 
+class FlatOut(Out):
+    """A flat part: SVG path data with y up, and its box."""
+
+    path: str
+    box: tuple[float, float, float, float]
+
+
 class RecipeOut(Out):
-    """`panels` show what it makes as it comes; `sentence` has the settings that no drawing shows, each as "{name}"."""
+    """`flat` parts or `panels` that stand show what it makes as it comes; `sentence` has the settings that no drawing shows, each as "{name}"."""
 
     name: str
     title: str
@@ -41,6 +49,8 @@ class RecipeOut(Out):
     settings: tuple[Setting, ...]
     sentence: str
     panels: list[PanelOut]
+    flat: list[FlatOut]
+    own: bool
 
 
 class DraftPart(Out):
@@ -67,6 +77,8 @@ class DraftOut(Out):
     slopes: dict[str, tuple[View, ...]]
     values: dict[str, float]
     panels: list[PanelOut]
+    flat: list[FlatOut]
+    findings: list[Finding]
     sheets: list[DraftSheet]
     pieces: int
     used: float
@@ -190,6 +202,8 @@ class ChoicesOut(Out):
     outcomes: dict[Outcome, CutResult | None]
     """How a file came out, and what that says of the machine's settings."""
     stock_kinds: list[str]
+    usual_limits: dict[str, LimitsValues]
+    """By kind of stock."""
     machine_kinds: list[str]
     usual_speeds: dict[str, SpeedValues]
     reliefs: list[str]

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from lean_notch.documents import in_unit
 from lean_notch.files import FileFormat
+from lean_notch.recipes import SettingKind
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import Field
@@ -34,6 +35,16 @@ class OffCutIn(Schema):
     note: Annotated[str, Field(max_length=1000)] = ""
 
 
+class LimitsIn(Schema):
+    """The least that is cut of a board: the web between two cuts, a hole, capitals; empty for what is usual for its kind.
+    `density` is in kg/m³."""
+
+    web: LengthIn | None = None
+    hole: LengthIn | None = None
+    text: LengthIn | None = None
+    density: float | Annotated[str, Field(max_length=20)] | None = None
+
+
 class StockIn(Schema):
     """A board on the rack, as measured."""
 
@@ -49,6 +60,7 @@ class StockIn(Schema):
     direction: str = "none"
     price: float | Annotated[str, Field(max_length=20)] | None = None
     note: Annotated[str, Field(max_length=1000)] = ""
+    limits: LimitsIn = Field(default_factory=lambda: LimitsIn())
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
@@ -59,6 +71,8 @@ class StockIn(Schema):
             document["readings"] = [in_unit(value, unit) for value in given["readings"]]
         if "other_sheets" in given:
             document["other_sheets"] = [_in_unit(size, unit, ("width", "height")) for size in given["other_sheets"]]
+        if "limits" in given:
+            document["limits"] = _in_unit(given["limits"], unit, ("web", "hole", "text"))
         if "offcuts" in given:
             document["offcuts"] = [
                 {**cut, "outline": [[in_unit(x, unit), in_unit(y, unit)] for x, y in cut["outline"]]}
@@ -197,6 +211,13 @@ class OffCutValues(Schema):
     note: str
 
 
+class LimitsValues(Schema):
+    web: float | None = None
+    hole: float | None = None
+    text: float | None = None
+    density: float | None = None
+
+
 class StockValues(Schema):
     """A stock's document with all lengths in mm."""
 
@@ -214,6 +235,7 @@ class StockValues(Schema):
     note: str = ""
     id: str = ""
     measured: str = ""
+    limits: LimitsValues = LimitsValues()
 
 
 class ToolValues(Schema):
@@ -390,7 +412,7 @@ class ToldIn(PieceIn):
 class PieceSettingOut(Schema):
     name: str
     title: str
-    kind: Literal["length", "count", "choice"]
+    kind: SettingKind
     help: str
     text: str
 

@@ -158,7 +158,7 @@ def test_a_job_that_no_longer_builds_is_shown_with_its_fields_and_is_mended_by_a
     spoil(tray, design={**document["design"], "origin": origin, "dimensions": dimensions})
     broken = get(wren, f"/designs/{tray['id']}").json()
     assert broken["problem"]["field"] == "answers/width"
-    assert {one["name"] for one in broken["lengths"] if one["chosen"]} == {"width", "depth", "height"}
+    assert {one["name"] for one in broken["lengths"] if one["source"] == "chosen"} == {"width", "depth", "height"}
     assert get(wren, f"/designs/{tray['id']}/proof").status_code == 422
     assert get(wren, "/designs").json()[0]["problem"]["code"] == "finger-too-wide"
     mended = edit(wren, broken, width="120").json()

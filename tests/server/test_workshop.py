@@ -90,7 +90,8 @@ def test_a_rack_measured_anew_leaves_jobs_as_they_were(wren, tray, stock):
 def test_the_page_is_told_what_there_is_to_choose(wren):
     choices = wren.get("/api/choices").json()
     assert choices["feels"] == ["will not go", "needs a mallet", "holds", "slides", "falls apart"]
-    [recipe] = choices["recipes"]
+    recipe = choices["recipes"][0]
+    assert [one["name"] for one in choices["recipes"]] == ["open-tray", "tag", "panel", "angle-gauge"]
     assert [setting["name"] for setting in recipe["settings"]] == ["width", "depth", "height", "sizes", "finger"]
     assert "plywood" in choices["stock_kinds"]
     assert choices["machine_kinds"] == ["laser", "router"]

@@ -25,7 +25,6 @@ from .machine import (
 from .readings import Readings
 from .stock import (
     DIRECTIONS,
-    KINDS,
     LEAST_HOLE_MM,
     LEAST_TEXT_MM,
     STOCK_KINDS,
@@ -40,7 +39,7 @@ from .stock import (
 )
 
 __all__ = [
-    "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "KINDS", "LEAST_HOLE_MM", "LEAST_TEXT_MM", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Board", "BoardBasis", "Fit", "FitScale",
+    "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "LEAST_HOLE_MM", "LEAST_TEXT_MM", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Board", "BoardBasis", "Fit", "FitScale",
     "KeepOut", "KerfFound", "Limits", "Machine", "OffCut", "Readings", "SheetSize", "Speeds", "Stock", "Tool", "basis_from_json",
     "basis_to_json", "board_basis_from_json", "board_basis_to_json", "board_from_json", "contact_fit", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
 ]  # fmt: skip

@@ -322,6 +322,22 @@ def all_lengths(design: Design) -> Iterator[tuple[str, Length | Amount]]:
     return ((path, leaf) for path, leaf in tree.leaves(design) if isinstance(leaf, Length | Amount))
 
 
+def number_in(design: Design, path: str, names: Mapping[str, Mapping[str, float]]) -> float:
+    """What the number at a path comes to, lengths in mm; `names` are all lengths by board. Raises NotchError, and NoSuchPath where
+    none is."""
+    head, *rest = steps = path.split("/")
+    if head == "answers" and len(rest) == 1:
+        head, steps = "dimensions", ["dimensions", rest[0], "length"]
+    part = design.part(rest[0]) if head == "parts" and rest else None
+    known = names[part.board if part and part.board in names else design.boards[0].id]
+    value = tree.get(design, steps)
+    if isinstance(value, Length):
+        return value.mm(known)
+    if isinstance(value, Amount):
+        return value.value(known)
+    raise tree.NoSuchPath(f"There is no number at “{path}”.", fix="Name a length, an angle or a count.", field=path)
+
+
 def _names(typed: Length | Amount, name: str) -> bool:
     from ..units import names_in
 
@@ -342,4 +358,13 @@ _HANDLERS: Mapping[str, Callable[[Job, Edit, Unit, Workshop], Job]] = {
     "put": _put, "drop": _drop, "move": _move, "rename": _rename, "switch": _switch,
 }  # fmt: skip
 
-__all__ = ["LISTS", "NO_WORKSHOP", "NotchError", "Workshop", "all_lengths", "edit_job", "refuse_own_failures"]
+__all__ = [
+    "LISTS",
+    "NO_WORKSHOP",
+    "NotchError",
+    "Workshop",
+    "all_lengths",
+    "edit_job",
+    "number_in",
+    "refuse_own_failures",
+]

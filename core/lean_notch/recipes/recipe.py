@@ -14,6 +14,7 @@ from ..units import Length, Unit
 from .picture import Draw
 
 Values = Mapping[str, Length | str]
+SettingKind = Literal["length", "choice", "count", "angle", "words"]
 
 
 @dataclass(frozen=True)
@@ -23,7 +24,7 @@ class Setting:
 
     name: str
     title: str
-    kind: Literal["length", "choice", "count", "angle", "words"]
+    kind: SettingKind
     default: str
     help: str = ""
     choices: tuple[str, ...] = ()

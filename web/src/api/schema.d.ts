@@ -386,6 +386,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/recipe': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Save Recipe
+     * @description The job as it stands, kept as a recipe of the workshop's own.
+     */
+    post: operations['designs_api_save_recipe']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/redo': {
     parameters: {
       query?: never
@@ -789,6 +809,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/recipes/{name}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    post?: never
+    /**
+     * Remove Recipe
+     * @description A recipe of the workshop's own; jobs that were started from it stay as they are.
+     */
+    delete: operations['designs_api_remove_recipe']
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/session': {
     parameters: {
       query?: never
@@ -1166,7 +1206,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'count' | 'share' | 'area' | 'word'
+      kind: 'length' | 'count' | 'share' | 'area' | 'mass' | 'word'
       /** Subject */
       subject: string
       /** Title */
@@ -1250,6 +1290,10 @@ export interface components {
       results: string[]
       /** Stock Kinds */
       stock_kinds: string[]
+      /** Usual Limits */
+      usual_limits: {
+        [key: string]: components['schemas']['LimitsValues']
+      }
       /** Usual Speeds */
       usual_speeds: {
         [key: string]: components['schemas']['SpeedValues']
@@ -1639,8 +1683,12 @@ export interface components {
       cut: number
       /** Doubts */
       doubts: string[]
+      /** Findings */
+      findings: components['schemas']['Finding'][]
       /** Fit */
       fit: string
+      /** Flat */
+      flat: components['schemas']['FlatOut'][]
       /** Own Speeds */
       own_speeds: boolean
       /** Panels */
@@ -1889,7 +1937,7 @@ export interface components {
     }
     /**
      * Figure
-     * @description One row. `value` is in mm, mm², a count, or a share of 1, by `kind`; words have none.
+     * @description One row. `value` is in mm, mm², g, a count, or a share of 1, by `kind`; words have none.
      *
      *     `field` is the path of the input that changes it, "" for none; `typed` is what was typed there, in `unit`.
      *     Lengths inside a derivation are written "<number> mm".
@@ -1912,7 +1960,7 @@ export interface components {
        * @default length
        * @enum {string}
        */
-      kind: 'length' | 'count' | 'share' | 'area' | 'word'
+      kind: 'length' | 'count' | 'share' | 'area' | 'mass' | 'word'
       /**
        * Source
        * @enum {string}
@@ -2033,6 +2081,16 @@ export interface components {
       wants: string
       /** Warnings */
       warnings: string[]
+    }
+    /**
+     * FlatOut
+     * @description A flat part: SVG path data with y up, and its box.
+     */
+    FlatOut: {
+      /** Box */
+      box: [number, number, number, number]
+      /** Path */
+      path: string
     }
     /**
      * FoundValues
@@ -2297,13 +2355,32 @@ export interface components {
     }
     /**
      * LengthOut
-     * @description A named length as typed.
+     * @description A named length: as typed, what it comes to (None in a job that cannot be computed), and who follows it, by paths: `direct`
+     *     by its name, `by_way` of other names only.
      */
     LengthOut: {
-      /** Chosen */
-      chosen: boolean
+      /**
+       * By Way
+       * @default []
+       */
+      by_way: string[]
+      /**
+       * Direct
+       * @default []
+       */
+      direct: string[]
+      /**
+       * Field
+       * @default
+       */
+      field: string
       /** Name */
       name: string
+      /**
+       * Source
+       * @enum {string}
+       */
+      source: 'measured' | 'chosen' | 'computed'
       /** Text */
       text: string
       /** Title */
@@ -2313,16 +2390,45 @@ export interface components {
        * @enum {string}
        */
       unit: 'mm' | 'in'
+      /** Value */
+      value?: number | null
+    }
+    /**
+     * LimitsIn
+     * @description The least that is cut of a board: the web between two cuts, a hole, capitals; empty for what is usual for its kind.
+     *     `density` is in kg/m³.
+     */
+    LimitsIn: {
+      /** Density */
+      density?: number | string | null
+      /** Hole */
+      hole?: number | string | null
+      /** Text */
+      text?: number | string | null
+      /** Web */
+      web?: number | string | null
+    }
+    /** LimitsValues */
+    LimitsValues: {
+      /** Density */
+      density?: number | null
+      /** Hole */
+      hole?: number | null
+      /** Text */
+      text?: number | null
+      /** Web */
+      web?: number | null
     }
     /** LineOut */
     LineOut: {
-      /**
-       * Operation
-       * @enum {string}
-       */
-      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
-      /** Path */
-      path: string
+      /** Ends */
+      ends: [number, number, number, number]
+      /** Name */
+      name: string
+      /** Says */
+      says: string
+      /** Step */
+      step: string
     }
     /**
      * ListChange
@@ -2639,6 +2745,22 @@ export interface components {
       /** Since */
       since?: number | null
     }
+    /**
+     * MovedOut
+     * @description A step whose place would be another: how far it would move, in mm.
+     */
+    MovedOut: {
+      /** Dx */
+      dx: number
+      /** Dy */
+      dy: number
+      /** Part */
+      part: string
+      /** Step */
+      step: string
+      /** Title */
+      title: string
+    }
     /** NameIn */
     NameIn: {
       /** Shown */
@@ -2772,7 +2894,9 @@ export interface components {
     /**
      * PartOut
      * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
-     *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge.
+     *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
+     *     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
+     *     made it.
      */
     PartOut: {
       /** Board */
@@ -2785,12 +2909,16 @@ export interface components {
       edges: string[]
       /** Id */
       id: string
+      /** Lines */
+      lines: components['schemas']['LineOut'][]
       /** Loose */
       loose: number
       /** Outline */
       outline: [number, number][]
       /** Path */
       path: string
+      /** Points */
+      points: components['schemas']['PointOut'][]
       /** Quantity */
       quantity: number
       /** Sides */
@@ -2968,7 +3096,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'count' | 'choice'
+      kind: 'length' | 'choice' | 'count' | 'angle' | 'words'
       /** Name */
       name: string
       /** Text */
@@ -2990,6 +3118,17 @@ export interface components {
       x: number
       /** Y */
       y: number
+    }
+    /** PointOut */
+    PointOut: {
+      /** At */
+      at: [number, number]
+      /** Name */
+      name: string
+      /** Says */
+      says: string
+      /** Step */
+      step: string
     }
     /** PracticeIn */
     PracticeIn: {
@@ -3369,14 +3508,28 @@ export interface components {
       warnings: string[]
     }
     /**
+     * RecipeIn
+     * @description A job to be kept as a recipe, with the names of the lengths that a new job may set.
+     */
+    RecipeIn: {
+      /** Open */
+      open: string[]
+      /** Title */
+      title: string
+    }
+    /**
      * RecipeOut
-     * @description `panels` show what it makes as it comes; `sentence` has the settings that no drawing shows, each as "{name}".
+     * @description `flat` parts or `panels` that stand show what it makes as it comes; `sentence` has the settings that no drawing shows, each as "{name}".
      */
     RecipeOut: {
       /** About */
       about: string
+      /** Flat */
+      flat: components['schemas']['FlatOut'][]
       /** Name */
       name: string
+      /** Own */
+      own: boolean
       /** Panels */
       panels: components['schemas']['PanelOut'][]
       /** Sentence */
@@ -3475,7 +3628,8 @@ export interface components {
     }
     /**
      * Setting
-     * @description One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0.
+     * @description One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0, an angle is in
+     *     degrees, words may stay empty.
      */
     Setting: {
       /**
@@ -3494,7 +3648,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'choice' | 'count'
+      kind: 'length' | 'choice' | 'count' | 'angle' | 'words'
       /** Name */
       name: string
       /**
@@ -3507,7 +3661,8 @@ export interface components {
     }
     /**
      * Shape
-     * @description A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), or an edge behind (`hidden`).
+     * @description A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), an edge behind (`hidden`), or what is
+     *     engraved, scored or sunk (`mark`, `pocket`). What is no plain box has its `outline`, x and y in turn.
      */
     Shape: {
       /** Box */
@@ -3516,7 +3671,12 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'board' | 'face' | 'clear' | 'hidden'
+      kind: 'board' | 'face' | 'clear' | 'hidden' | 'mark' | 'pocket'
+      /**
+       * Outline
+       * @default []
+       */
+      outline: number[]
     }
     /**
      * SheetOut
@@ -3590,7 +3750,7 @@ export interface components {
     }
     /**
      * SizeLine
-     * @description A size between two places, drawn on that side of the view, `row` lines away from it. `setting` is the recipe's setting
+     * @description A size between two places, drawn on that side of the view, `row` lines away from it, or along them. `setting` is the recipe's setting
      *     that it shows, "" for one that follows; `says` names it.
      */
     SizeLine: {
@@ -3609,7 +3769,7 @@ export interface components {
        * Side
        * @enum {string}
        */
-      side: 'below' | 'right'
+      side: 'below' | 'right' | 'along'
       /** Start */
       start: [number, number]
       /** Value */
@@ -3748,7 +3908,7 @@ export interface components {
     }
     /**
      * StepOut
-     * @description A step of a part. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
+     * @description A step of a part; `follows` names what it depends on. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
      *     data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it.
      */
     StepOut: {
@@ -3758,6 +3918,7 @@ export interface components {
       document: {
         [key: string]: unknown
       }
+      follows: components['schemas']['Uses']
       /** Id */
       id: string
       /** On */
@@ -3772,6 +3933,8 @@ export interface components {
       /** Path */
       path: string
       problem: components['schemas']['Problem'] | null
+      /** Sentence */
+      sentence: components['schemas']['WordsOut'][]
       /** Sizes */
       sizes: components['schemas']['SizeOnPart'][]
       /** Title */
@@ -3792,6 +3955,7 @@ export interface components {
        * @default plywood
        */
       kind: string
+      limits?: components['schemas']['LimitsIn']
       /**
        * Name
        * @default
@@ -3858,6 +4022,7 @@ export interface components {
        * @default plywood
        */
       kind: string
+      limits?: components['schemas']['LimitsIn']
       /**
        * Name
        * @example Poplar ply
@@ -3935,6 +4100,15 @@ export interface components {
       id: string
       /** Kind */
       kind: string
+      /**
+       * @default {
+       *       "density": null,
+       *       "hole": null,
+       *       "text": null,
+       *       "web": null
+       *     }
+       */
+      limits: components['schemas']['LimitsValues']
       /**
        * Measured
        * @default
@@ -4240,12 +4414,24 @@ export interface components {
     }
     /**
      * TriedOut
-     * @description What edits would do: what each length that they put would be in mm, by path, and the figures that would change. With a
-     *     `problem` they cannot be made.
+     * @description What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, and
+     *     the outlines of parts that would, by part. With a `problem` they cannot be made.
      */
     TriedOut: {
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
+      /**
+       * Moved
+       * @default []
+       */
+      moved: components['schemas']['MovedOut'][]
+      /**
+       * Paths
+       * @default {}
+       */
+      paths: {
+        [key: string]: string
+      }
       problem: components['schemas']['Problem'] | null
       /** Values */
       values: {
@@ -4266,6 +4452,33 @@ export interface components {
       kerf: number
       /** Limits */
       limits: number[]
+    }
+    /**
+     * Uses
+     * @description What a step follows: named lengths (its board's thickness and clearance among them), earlier steps of its part, other parts
+     *     and kept files.
+     */
+    Uses: {
+      /**
+       * Files
+       * @default []
+       */
+      files: string[]
+      /**
+       * Names
+       * @default []
+       */
+      names: string[]
+      /**
+       * Parts
+       * @default []
+       */
+      parts: string[]
+      /**
+       * Steps
+       * @default []
+       */
+      steps: string[]
     }
     /**
      * UsesOut
@@ -4328,6 +4541,28 @@ export interface components {
       sizes: components['schemas']['SizeLine'][]
       /** Title */
       title: string
+    }
+    /**
+     * WordsOut
+     * @description A stretch of a step's sentence: words, or the number at `path` of the step, as `typed` in `unit` and what it comes to.
+     */
+    WordsOut: {
+      /**
+       * Path
+       * @default
+       */
+      path: string
+      /** Text */
+      text: string
+      /**
+       * Typed
+       * @default
+       */
+      typed: string
+      /** Unit */
+      unit?: ('mm' | 'in') | null
+      /** Value */
+      value?: number | null
     }
     /**
      * WorkInFile
@@ -5334,6 +5569,59 @@ export interface operations {
       }
     }
   }
+  designs_api_save_recipe: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RecipeIn']
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['RecipeOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
   designs_api_redo: {
     parameters: {
       query?: never
@@ -6317,6 +6605,35 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_remove_recipe: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        name: string
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Not Found */
+      404: {
         headers: {
           [name: string]: unknown
         }

@@ -12,6 +12,7 @@ from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand
 from django.utils import timezone
 from lean_notch.edits import Edit
+from lean_notch.recipes import RECIPES
 from workshop.actions import keep_entry, piece_of, put_machine, put_profile, put_setting, put_stock
 from workshop.models import CutSetting, Machine, NotebookEntry, Profile, Stock
 
@@ -176,7 +177,7 @@ class Command(BaseCommand):
         _written(maker)
         if not Design.objects.filter(owner=maker).exists():
             carrier = start_design(
-                maker, "open-tray", "Vial carrier", {"width": "150", "depth": "100", "height": "60", "sizes": "inside"},
+                maker, RECIPES["open-tray"], "Vial carrier", {"width": "150", "depth": "100", "height": "60", "sizes": "inside"},
                 "mm", Stock.objects.get(name="Poplar ply").pk, Machine.objects.get(name="Shed laser").pk,
             )  # fmt: skip
             steps = [
@@ -193,7 +194,7 @@ class Command(BaseCommand):
 def _start(maker: User, job: dict[str, Any]) -> None:
     """A job of the demo, with the parts and steps that it has beside its recipe's."""
     stock, machine = Stock.objects.get(name=job["stock"]), Machine.objects.get(name=job["machine"])
-    design = start_design(maker, job["recipe"], job["name"], job["settings"], "mm", stock.pk, machine.pk)
+    design = start_design(maker, RECIPES.get(job["recipe"]), job["name"], job["settings"], "mm", stock.pk, machine.pk)
     if job["edits"]:
         edit_design(
             design.pk, [Edit("put", path, value) for path, value in job["edits"].items()], "mm", design.moves, by=maker

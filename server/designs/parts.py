@@ -1,0 +1,112 @@
+"""Flat parts and their steps as the page shows them: a part as built and as designed in; what is drawn, said and measured from out."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+
+from config.problems import Problem
+from lean_notch import codec
+from lean_notch.build import FlatMark, FlatPart, title_of
+from lean_notch.build.place import Named
+from lean_notch.build.sizes import sizes_of
+from lean_notch.design import Part, ShapeStep, Step, uses
+from lean_notch.design.sentence import Titles, of_words, sentence
+from lean_notch.errors import NotchError
+from lean_notch.formats.svg_path import path_data
+from lean_notch.geometry import Region, flatten
+from lean_notch.operations import Operation
+from lean_notch.typed import number_at
+from lean_notch.units import Length
+
+from . import schemas as out
+
+DRAWN_CHORD_MM = 0.05
+"""Fine enough for a drawing of the assembled object."""
+
+MOST_TO_MEASURE_FROM = 120
+"""Edges and corners of one step that a place can be measured from on the page; of an imported outline there may be thousands."""
+
+
+def show_part(part: FlatPart, designed: Part, names: Mapping[str, float], titles: Titles) -> out.PartOut:
+    """`names` are all lengths in mm, `titles` what steps and parts are called in sentences."""
+    marks = {mark.id: mark for mark in (*part.openings, *part.marks)}
+    first = next((step.id for step in designed.steps if step.on), "")
+    return out.PartOut(
+        id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
+        path=path_of(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
+        steps=[_step(step, marks.get(step.id), part, names, titles, first) for step in designed.steps],
+        corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
+        sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
+        points=[point for one in part.named for point in _points(one, titles)],
+        lines=[line for one in part.named for line in _lines(one, titles)],
+    )  # fmt: skip
+
+
+def _points(one: Named, titles: Titles) -> list[out.PointOut]:
+    few = len(one.corners) <= MOST_TO_MEASURE_FROM
+    found = [(name, place) for name, place in one.points if name.startswith("centre:")]
+    found += [(f"corner:{name}", place) for name, place in one.corners if few]
+    found += [(f"middle:{name}", edge.at(0.5)) for name, edge in one.edges if few and edge.bulge == 0]
+    if not one.edges:
+        found += [(name, place) for name, place in one.points if name.startswith("side:")]
+    return [out.PointOut(name=name, says=of_words(name, titles), step=one.step, at=place) for name, place in found]
+
+
+def _lines(one: Named, titles: Titles) -> list[out.LineOut]:
+    if len(one.edges) > MOST_TO_MEASURE_FROM:
+        return []
+    return [
+        out.LineOut(
+            name=f"edge:{name}", says=of_words(f"edge:{name}", titles), step=one.step, ends=(*edge.start, *edge.end)
+        )
+        for name, edge in one.edges
+        if edge.bulge == 0
+    ]
+
+
+def _step(
+    step: Step, mark: FlatMark | None, part: FlatPart, names: Mapping[str, float], titles: Titles, first: str
+) -> out.StepOut:  # fmt: skip
+    failed = part.failed if part.failed and part.failed.step == step.id else None
+    cuts = isinstance(step, ShapeStep) and step.does != "mark"
+    operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
+    return out.StepOut(
+        id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
+        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back),
+        sizes=sizes_of(step, part, names), sentence=_words(step, names, titles, first), follows=uses(step),
+        problem=Problem(**failed.error.as_json()) if failed else None,
+    )  # fmt: skip
+
+
+def _words(step: Step, names: Mapping[str, float], titles: Titles, first: str) -> list[out.WordsOut]:
+    found = []
+    for one in sentence(step, titles, first=step.id == first):
+        if one.typed is None:
+            found.append(out.WordsOut(text=one.text))
+            continue
+        try:
+            value = number_at(step, one.path, names)
+        except NotchError:
+            value = None
+        unit = one.typed.unit if isinstance(one.typed, Length) else None
+        found.append(out.WordsOut(text="", path=one.path, typed=one.typed.text, unit=unit, value=value))
+    return found
+
+
+@lru_cache(maxsize=1024)
+def _mark_path(mark: FlatMark) -> str:
+    return "".join(path_data(shape) for region in mark.regions for shape in region.rings) + "".join(
+        path_data(trace) for trace in mark.traces
+    )
+
+
+# An edit seldom changes every part: the others are drawn already.
+@lru_cache(maxsize=1024)
+def _outline(region: Region) -> list[tuple[float, float]]:
+    return [(round(x, 3), round(y, 3)) for x, y in flatten(region.outer.segments, DRAWN_CHORD_MM)]
+
+
+@lru_cache(maxsize=1024)
+def path_of(region: Region) -> str:
+    return "".join(path_data(ring) for ring in region.rings)
