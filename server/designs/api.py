@@ -12,6 +12,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from lean_notch.basis import Readings
 from lean_notch.documents import in_unit, mm
+from lean_notch.edits import edits_to_json
 from lean_notch.files import slug
 from lean_notch.formats.paper import page_size
 from lean_notch.formats.paper_html import write_html
@@ -20,7 +21,7 @@ from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
 
-from . import actions, heavy, own_recipes, shown, start, table
+from . import actions, heavy, own_recipes, placing, shown, start, table
 from . import schemas as s
 from . import table_schemas as t
 from .models import Design, Export
@@ -183,6 +184,14 @@ def try_edits(request: HttpRequest, design_id: int, given: s.TriedIn) -> HttpRes
     """What edits would do to the job; nothing is kept."""
     design, edits = _one(request, design_id), [one.edit() for one in given.edits]
     return _answer(shown.show_tried(design, edits, given.unit))
+
+
+@router.post("/designs/{design_id}/placing", response={200: s.PlacingOut, **Refusals})
+def place_steps(request: HttpRequest, design_id: int, given: s.PlacingIn) -> HttpResponse:
+    """Steps moved, measured from something else, aligned or spread: the edits for it, and what they would do; nothing is kept."""
+    design = _one(request, design_id)
+    edits = placing.placing_edits(design, given)
+    return _answer(s.PlacingOut(edits=edits_to_json(edits), tried=shown.show_tried(design, edits, given.unit)))
 
 
 @router.get("/designs/{design_id}/history", response={200: list[s.RevisionOut], 404: Problem})

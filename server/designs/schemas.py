@@ -17,6 +17,7 @@ from lean_notch.files import FileFormat
 from lean_notch.findings import Finding
 from lean_notch.in_files import Outlined
 from lean_notch.operations import Operation
+from lean_notch.placing import Side
 from lean_notch.proof import MateProof, PartProof, Said
 from lean_notch.proof.check_file import LayerCount
 from lean_notch.proof.close_up import CloseUp
@@ -111,6 +112,22 @@ class TriesIn(Schema):
 
 class VariantIn(SwapIn):
     name: Text
+
+
+class PlacingIn(Schema):
+    """What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
+    `side` in line with the first one's, or equal gaps along `axis`. Nothing is kept."""
+
+    act: Literal["move", "from", "between", "align", "spread"]
+    part: Text
+    steps: Annotated[list[Text], Field(max_length=200, min_length=1)]
+    dx: Annotated[float, Field(ge=-1e5, le=1e5)] = 0.0
+    dy: Annotated[float, Field(ge=-1e5, le=1e5)] = 0.0
+    of: Text = ""
+    to: Text = ""
+    axis: Literal["x", "y"] | None = None
+    side: Side = "left"
+    unit: Unit = "mm"
 
 
 class RecipeIn(Schema):
@@ -521,6 +538,13 @@ class TriedOut(Out):
     paths: dict[str, str] = {}
     moved: list[MovedOut] = []
     problem: Problem | None
+
+
+class PlacingOut(Out):
+    """The edits that do it, and what they would do."""
+
+    edits: list[dict[str, Any]]
+    tried: TriedOut
 
 
 class OnBoardIn(Schema):

@@ -58,15 +58,15 @@ def named(
 
 
 def _of_box(step: str, box: Box) -> Iterator[tuple[str, Point]]:
-    yield f"centre:{step}", _in_box(box, "centre")
+    yield f"centre:{step}", in_box(box, "centre")
     for side in SIDES:
-        yield f"side:{step}.{side}", _in_box(box, side)
+        yield f"side:{step}.{side}", in_box(box, side)
 
 
-def _in_box(box: Box, name: str) -> Point:
+def in_box(box: Box, name: str) -> Point:
     """One of nine places of a box: "top-left", "left", "centre".
 
-    >>> _in_box((0, 0, 40, 20), "top"), _in_box((0, 0, 40, 20), "bottom-right")
+    >>> in_box((0, 0, 40, 20), "top"), in_box((0, 0, 40, 20), "bottom-right")
     ((20.0, 20), (40, 0))
     """
     left, low, right, high = box
@@ -208,9 +208,9 @@ def _found(of: str, way: Point, known: Sequence[Named]) -> _Line:
         if sort == "edge":
             edge = dict(one.edges).get(name)
             if edge:
-                return _beside(edge, one.inward)
+                return beside(edge, one.inward)
         else:
-            point = _point(one, sort, name)
+            point = point_of(one, sort, name)
             if point:
                 return _Line(way, point[0] * way[0] + point[1] * way[1], point)
     there = list(dict.fromkeys(one.step for one in known))
@@ -221,7 +221,7 @@ def _found(of: str, way: Point, known: Sequence[Named]) -> _Line:
     )  # fmt: skip
 
 
-def _point(one: Named, sort: str, name: str) -> Point | None:
+def point_of(one: Named, sort: str, name: str) -> Point | None:
     if sort == "corner":
         return dict(one.corners).get(name)
     if sort == "middle":
@@ -230,7 +230,7 @@ def _point(one: Named, sort: str, name: str) -> Point | None:
     return dict(one.points).get(f"{sort}:{name}")
 
 
-def _beside(edge: Segment, inward: int) -> _Line:
+def beside(edge: Segment, inward: int) -> _Line:
     """Square to an edge, from its chord, towards the side that counts."""
     (x0, y0), (x1, y1) = edge.start, edge.end
     long = math.hypot(x1 - x0, y1 - y0)
@@ -246,13 +246,13 @@ def _anchor(
     """Where the anchor is from the shape's origin, and how far that is along what counts."""
     name = step.anchor or ("centre" if to else "")
     if not name and line.edge and shape:
-        return _nearest(shape, line.normal)
+        return nearest(shape, line.normal)
     if not name:
         point = (0.0, 0.0)
     elif name in own:
         point = own[name]
     elif name in IN_BOX:
-        point = _in_box(box, name)
+        point = in_box(box, name)
     else:
         raise BadGeometry(
             f"The shape has no anchor “{name}”.", fix=f"Use: {', '.join((*IN_BOX, *own)[:20])}.", field="anchor"
@@ -260,7 +260,7 @@ def _anchor(
     return point, point[0] * line.normal[0] + point[1] * line.normal[1]
 
 
-def _nearest(shape: Sequence[Region | Trace], normal: Point) -> tuple[Point, float]:
+def nearest(shape: Sequence[Region | Trace], normal: Point) -> tuple[Point, float]:
     """The place of a shape that lies least far along `normal`: in the middle, where several do."""
     turn = Motion(angle=-math.degrees(math.atan2(normal[1], normal[0])))
     if abs(normal[0]) == 1 or abs(normal[1]) == 1:

@@ -9,8 +9,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from ..basis import board_basis_to_json
+from ..design import step_of
 from ..job import Job
-from ..units import Length, names_in
+from ..units import Amount, Length, names_in
 from . import tree
 from .edit import Edit
 
@@ -71,12 +72,14 @@ def _reads(edits: Iterable[Edit], after: Job, writes: set[str]) -> set[str]:
     boards = {board.id for board in after.design.boards}
     for path in writes:
         leaf = state.get(path)
-        if isinstance(leaf, Length):
+        if isinstance(leaf, Length | Amount):
             for name in names_in(leaf.text):
                 board, _, what = name.partition(".")
                 found.add(f"basis/{board}" if what and board in boards else f"dimensions/{name}")
         if isinstance(leaf, str) and path.rsplit("/", 1)[-1] in ("part", "placement", "board"):
             found.add(f"{path.rsplit('/', 1)[-1]}s/{leaf}")
+        if isinstance(leaf, str) and leaf and path.rsplit("/", 1)[-1] in _MEASURED and path.startswith("parts/"):
+            found.add(f"parts/{path.split('/')[1]}/steps/{step_of(leaf)}")
         if path.endswith(("/edge", "/other_edge")) and isinstance(leaf, str):
             own = path.startswith("placements/") and path.endswith("/edge")
             member = path.split("/")[1] if own else state.get(f"{path.rpartition('/')[0]}/placement")
@@ -89,6 +92,10 @@ def _reads(edits: Iterable[Edit], after: Job, writes: set[str]) -> set[str]:
         if edit.after:
             found.add("/".join((*edit.steps[:-1], edit.after)))
     return found
+
+
+_MEASURED = ("from_x", "to_x", "from_y", "to_y", "start", "end")
+"""Fields of a step that name another one."""
 
 
 def _meet(writes: set[str], others: set[str]) -> bool:

@@ -349,6 +349,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/placing': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Place Steps
+     * @description Steps moved, measured from something else, aligned or spread: the edits for it, and what they would do; nothing is kept.
+     */
+    post: operations['designs_api_place_steps']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/proof': {
     parameters: {
       query?: never
@@ -3119,6 +3139,67 @@ export interface components {
       /** Y */
       y: number
     }
+    /**
+     * PlacingIn
+     * @description What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
+     *     `side` in line with the first one's, or equal gaps along `axis`. Nothing is kept.
+     */
+    PlacingIn: {
+      /**
+       * Act
+       * @enum {string}
+       */
+      act: 'move' | 'from' | 'between' | 'align' | 'spread'
+      /** Axis */
+      axis?: ('x' | 'y') | null
+      /**
+       * Dx
+       * @default 0
+       */
+      dx: number
+      /**
+       * Dy
+       * @default 0
+       */
+      dy: number
+      /**
+       * Of
+       * @default
+       */
+      of: string
+      /** Part */
+      part: string
+      /**
+       * Side
+       * @default left
+       * @enum {string}
+       */
+      side: 'left' | 'centre' | 'right' | 'bottom' | 'middle' | 'top'
+      /** Steps */
+      steps: string[]
+      /**
+       * To
+       * @default
+       */
+      to: string
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+    }
+    /**
+     * PlacingOut
+     * @description The edits that do it, and what they would do.
+     */
+    PlacingOut: {
+      /** Edits */
+      edits: {
+        [key: string]: unknown
+      }[]
+      tried: components['schemas']['TriedOut']
+    }
     /** PointOut */
     PointOut: {
       /** At */
@@ -5439,6 +5520,59 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_place_steps: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PlacingIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['PlacingOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */

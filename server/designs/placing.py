@@ -1,0 +1,27 @@
+"""What the page asks of places, as the core's edits."""
+
+from __future__ import annotations
+
+from lean_notch.edits import Edit
+from lean_notch.placing import aligned, centred_between, measured_from, moved_by, spread_evenly
+
+from .actions import head_of
+from .compute import computed
+from .models import Design
+from .schemas import PlacingIn
+
+
+def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:
+    """Raises NotchError where it cannot be done."""
+    result, part, steps = computed(head_of(design).job), given.part, given.steps
+    if given.act == "move":
+        return moved_by(result, part, steps, given.dx, given.dy)
+    if given.act == "from":
+        return [one for step in steps for one in measured_from(result, part, step, given.of, given.axis)]
+    if given.act == "between":
+        return [
+            one for step in steps for one in centred_between(result, part, step, given.of, given.to, given.axis or "x")
+        ]
+    if given.act == "align":
+        return aligned(result, part, steps, given.side)
+    return spread_evenly(result, part, steps, given.axis or "x")
