@@ -373,6 +373,9 @@ def _prove(arguments: argparse.Namespace) -> int:
     for file in arguments.files:
         entry = mapping(packet["files"].get(file.name, {}), f"files.{file.name}")
         sheet = entry.get("sheet")
+        if entry.get("back"):
+            print(f"{file.name}: the back of a sheet; it is not proved", file=sys.stderr)
+            continue
         if not isinstance(sheet, int):
             raise MissingInput(
                 f"{file.name} is not one of the packet's files.",

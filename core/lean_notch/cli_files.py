@@ -30,7 +30,10 @@ def write_packet(result: Result, file_format: FileFormat, out: Path) -> tuple[li
     packet = {
         **job_to_json(result.job),
         "profile": profile_to_json(result.profile),
-        "files": {file.name: {"sheet": file.sheet, "part": file.part, "operation": file.operation} for file in written},
+        "files": {
+            file.name: {"sheet": file.sheet, "part": file.part, "operation": file.operation, "back": file.back}
+            for file in written
+        },
     }
     packet_file = out / f"{slug(result.job.design.name)}_{file_format}{PACKET}"
     try:

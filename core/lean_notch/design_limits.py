@@ -66,6 +66,7 @@ def _of_part(part: FlatPart, basis: BoardBasis, steps: Sequence[Step], jointed: 
     yield from _few(_webs(part, by_id, web, basis.kerf))
     yield from _few(_holes(part, by_id, hole, basis.kerf))
     yield from _few(_letters(part, by_id, text, basis.kerf))
+    yield from _few(_in_the_void(part))
     if basis.kerf >= BLUNT_TOOL_MM:
         yield from _few(_corners(part, by_id, basis.kerf / 2, jointed))
 
@@ -98,12 +99,16 @@ def _webs(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> 
         lines = shapely.shortest_line([rings[i] for i in a], [rings[i] for i in b])
         ends = shapely.get_coordinates(lines).reshape(-1, 2, 2)
         widths = np.hypot(*(ends[:, 1] - ends[:, 0]).T) if len(ends) else np.array([])
+        pairs: dict[tuple[str, ...], list[int]] = {}
         for at in np.argsort(widths).tolist():
-            yield _web(part, steps, ends[at], least, beam)
+            owners = tuple(_owner(part, (float(x), float(y))) for x, y in ends[at])
+            pairs.setdefault(tuple(sorted(owners)), []).append(at)
+        for some in pairs.values():
+            yield _web(part, steps, ends[some[0]], least, beam, len(some) - 1)
     yield from _necks(part, shape, least, beam)
 
 
-def _web(part: FlatPart, steps: dict[str, Step], ends: np.ndarray, least: float, beam: float) -> Finding:
+def _web(part: FlatPart, steps: dict[str, Step], ends: np.ndarray, least: float, beam: float, more: int) -> Finding:
     first, second = ((float(x), float(y)) for x, y in ends)
     width = math.dist(first, second)
     owners = [_owner(part, place) for place in (first, second)]
@@ -115,7 +120,8 @@ def _web(part: FlatPart, steps: dict[str, Step], ends: np.ndarray, least: float,
     letters = owners[0] == owners[1] and isinstance(step, ShapeStep) and isinstance(step.shape, Lettering)
     return Finding(
         "web-thin", _severity(width, beam),
-        f"A web of {say_mm(width, 2)} stays between {between}; this board takes {say_mm(least, 2)} at least.",
+        f"A web of {say_mm(width, 2)} stays between {between}{f', and {more} more as thin' if more else ''}; this board takes "
+        f"{say_mm(least, 2)} at least.",
         f"{mend.says}, or make one of the two smaller." if mend else "Make it larger." if letters
         else "Move one of the two, or make it smaller.",
         part.id, place=((first[0] + second[0]) / 2, (first[1] + second[1]) / 2), amount=width,
@@ -225,6 +231,28 @@ def _necks(part: FlatPart, shape: shapely.Polygon, least: float, beam: float) ->
             f"{part.title} is only {say_mm(width, 2)} wide at a neck; this board takes {say_mm(least, 2)} at least.",
             "Make it wider there, or move what is cut beside it.", part.id, place=(spot.x, spot.y), amount=width,
             field=f"parts/{part.id}",
+        )  # fmt: skip
+
+
+def _in_the_void(part: FlatPart) -> Iterator[Finding]:
+    """Cuts that lie within another cut: they take nothing away."""
+    import shapely
+
+    cuts = [(opening, region) for opening in part.openings for region in opening.regions]
+    if len(cuts) < 2:
+        return
+    shapes = [shapely.Polygon(*loops(region, _CHORD_MM)) for _, region in cuts]
+    inner, outer = shapely.STRtree(shapes).query(shapes, predicate="within")
+    said: set[str] = set()
+    for a, b in zip(inner.tolist(), outer.tolist(), strict=True):
+        opening, region = cuts[a]
+        if a == b or opening.id in said or (shapes[a].equals(shapes[b]) and a < b):
+            continue
+        said.add(opening.id)
+        left, low, right, high = region.box
+        yield Finding(
+            "cut-in-void", "look", f"{_sentence(opening.title)} lies inside {cuts[b][0].title}: it cuts nothing.",
+            "Move it onto the board, or remove it.", part.id, place=((left + right) / 2, (low + high) / 2), field=opening.field,
         )  # fmt: skip
 
 

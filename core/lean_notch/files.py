@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import get_args
 
 from .cutting import SheetPlan, plan_part
@@ -20,13 +20,15 @@ FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)
 
 @dataclass(frozen=True)
 class OutFile:
-    """One written file: of a sheet, of one operation on a sheet, or of one part (then `sheet` is 0)."""
+    """One written file: of a sheet, of one operation on a sheet, or of one part (then `sheet` is 0). `back` is what is done once
+    the sheet is turned over."""
 
     name: str
     sheet: int
     data: bytes
     part: str = ""
     operation: str = ""
+    back: bool = False
 
 
 def file_name(job: Job, what: int | str, file_format: FileFormat, board: str) -> str:
@@ -60,12 +62,13 @@ class Planned:
     sheet: int = 0
     part: str = ""
     operation: str = ""
+    back: bool = False
 
 
 def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
     """The files that the result's profile asks for, the same bytes for the same job."""
     return tuple(
-        OutFile(one.name, one.sheet, _written(result, one, file_format), one.part, one.operation)
+        OutFile(one.name, one.sheet, _written(result, one, file_format), one.part, one.operation, one.back)
         for one in planned_files(result, file_format)
     )
 
@@ -78,16 +81,22 @@ def planned_files(result: Result, file_format: FileFormat) -> tuple[Planned, ...
     files = []
     for sheet in result.plan.sheets:
         board = result.layout.sheet(sheet.number).board
-        if profile.split == "sheet":
-            name = file_name(job, sheet.number, file_format, board)
-            files.append(Planned(name, f"sheet {sheet.number}", sheet, board, sheet.number))
-            continue
-        used = {path.operation for path in sheet.paths}
-        for operation in profile.order:
-            if operation in used and profile.layers[operation].include:
-                what = f"sheet {sheet.number}, {operation}"
-                name = file_name(job, what, file_format, board)
-                files.append(Planned(name, what, only(sheet, [operation]), board, sheet.number, "", operation))
+        faces = [("", sheet, False)]
+        if sheet.back:
+            turned = f" back, turned about its {sheet.turned_about} edge"
+            faces.append((turned, replace(sheet, paths=sheet.back, back=(), travel=0.0, travel_unordered=0.0), True))
+        for words, plan, back in faces:
+            if profile.split == "sheet":
+                what = f"sheet {sheet.number}{words}"
+                name = file_name(job, what if back else sheet.number, file_format, board)
+                files.append(Planned(name, what, plan, board, sheet.number, back=back))
+                continue
+            used = {path.operation for path in plan.paths}
+            for operation in profile.order:
+                if operation in used and profile.layers[operation].include:
+                    what = f"sheet {sheet.number}{words}, {operation}"
+                    name = file_name(job, what, file_format, board)
+                    files.append(Planned(name, what, only(plan, [operation]), board, sheet.number, "", operation, back))
     return tuple(files)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from functools import cached_property
-from typing import Any
+from typing import Any, cast
 
 from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
 from .build import Build, FlatPart, Outlines, build
@@ -13,10 +13,11 @@ from .build.build import no_files
 from .cutting import PLAIN, CutPlan, Profile, check_room, cut_lengths, plan_cut
 from .design import Design, design_from_json, design_to_json
 from .design_limits import design_limits
-from .documents import entry, flag, mapping, mm, whole
+from .documents import choice, entry, flag, mapping, mm, whole
 from .errors import BadDocument, NotchError, PartTooLarge
 from .findings import Finding
 from .nesting import Area, Layout, LayoutSettings, Piece, lay_out, together
+from .nesting.problem import TURNED_ABOUT, TurnedAbout
 from .remembered import Remembered
 
 MOST_SETS = 1000
@@ -149,6 +150,9 @@ def settings_from_json(document: object, path: str = "layout") -> LayoutSettings
             margin=mm(settings.get("margin", default.margin), "margin"),
             spacing=mm(settings.get("spacing", default.spacing), "spacing"),
             quarter_turns=flag(settings.get("quarter_turns", default.quarter_turns), "quarter_turns"),
+            turned_about=cast(
+                TurnedAbout, choice(settings.get("turned_about", default.turned_about), TURNED_ABOUT, "turned_about")
+            ),
         )
     except NotchError as error:
         error.field = f"{path}/{error.field}"

@@ -227,6 +227,12 @@ def _checks(result: Result) -> Iterator[str]:
             yield "The lens is clean, the air assist and the exhaust are on"
         else:
             yield f"{basis.machine.tool or 'The tool'} is tight, the board is held down, the clamps are outside the paths"
+    for sheet in result.plan.sheets:
+        if sheet.back:
+            yield (
+                f"Sheet {sheet.number} is cut with its face up; for its back it is turned over about its {sheet.turned_about} "
+                "edge, the face down, and the file whose name says back is run"
+            )
     for part in result.build.parts:
         if max(spans(part.region.box)) < SMALL_PART_MM:
             yield f"{part.title} is small: it may fall through the bed"

@@ -10,12 +10,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Literal
 
-from .build.place import Named, beside, in_box, nearest, point_of
+from .build.place import Named, beside, box_of, in_box, nearest, point_of
 from .build.shapes import draw
 from .design import Imported, OtherPart, Part, ShapeStep, Spread, step_of
 from .edits import Edit
 from .errors import BadGeometry, MissingInput, OutOfRange
-from .geometry import Box
 from .job import Result
 from .units import MM_PER_UNIT, Length, rounded
 
@@ -101,7 +100,7 @@ def measured_from(result: Result, part_id: str, step_id: str, of: str, axis: Axi
     [step] = _shape_steps(part, [step_id])
     known = _before(result, part, step)
     path = f"parts/{part.id}/steps/{step.id}"
-    box, origin = _box(known[step.id], step), _origin(result, part, step)
+    box, origin = box_of(known[step.id]), _origin(result, part, step)
     if of.startswith("edge:"):
         start, normal = _edge(of, known)
         axis = axis or ("x" if abs(normal[0]) > abs(normal[1]) else "y")
@@ -141,10 +140,10 @@ def aligned(result: Result, part_id: str, steps: Sequence[str], side: Side) -> l
         raise MissingInput("One step alone is in line.", fix="Select another one as well.", field="steps")
     axis, anchor = _ANCHORS[side]
     i, known = AXES.index(axis), _named(result, part)
-    wanted = in_box(_box(known[first.id], first), anchor)[i]
+    wanted = in_box(box_of(known[first.id]), anchor)[i]
     edits: list[Edit] = []
     for step in others:
-        by = wanted - in_box(_box(known[step.id], step), anchor)[i]
+        by = wanted - in_box(box_of(known[step.id]), anchor)[i]
         if abs(by) > _STILL_MM:
             edits += _by(result, part, step, axis, by)
     return edits
@@ -159,7 +158,7 @@ def spread_evenly(result: Result, part_id: str, steps: Sequence[str], axis: Axis
             "Fewer than three steps have no gaps to make equal.", fix="Select three or more.", field="steps"
         )
     i, known = AXES.index(axis), _named(result, part)
-    boxes = {step.id: _box(known[step.id], step) for step in some}
+    boxes = {step.id: box_of(known[step.id]) for step in some}
     order = sorted(some, key=lambda step: boxes[step.id][i])
     ends = boxes[order[0].id], boxes[order[-1].id]
     room = ends[1][i] - ends[0][i + 2] - sum(boxes[step.id][i + 2] - boxes[step.id][i] for step in order[1:-1])
@@ -212,26 +211,20 @@ def _before(result: Result, part: Part, step: ShapeStep) -> dict[str, Named]:
     return {name: one for name, one in _named(result, part).items() if name not in order or order.index(name) <= last}
 
 
-def _box(named: Named, step: ShapeStep) -> Box:
-    points = dict(named.points)
-    left, right, low, high = (points[f"side:{step.id}.{side}"] for side in ("left", "right", "bottom", "top"))
-    return (left[0], low[1], right[0], high[1])
-
-
 def _origin(result: Result, part: Part, step: ShapeStep) -> tuple[float, float]:
     """Where a step's own origin is: what its distances lead to where no anchor is named."""
     at: dict[str, float] = {}
     for one in result.build.part(part.id).measured:
         if one.step == step.id:
             at[one.path] = one.end["xy".index(one.path)]
-    box = _box(_named(result, part)[step.id], step)
+    box = box_of(_named(result, part)[step.id])
     return (at.get("x", box[0]), at.get("y", box[1]))
 
 
 def _reach(result: Result, part: Part, step: ShapeStep, normal: tuple[float, float]) -> float:
     """How far along `normal` the nearest of a step's first copy lies."""
     if isinstance(step.shape, Imported | OtherPart):
-        left, low, right, high = _box(_named(result, part)[step.id], step)
+        left, low, right, high = box_of(_named(result, part)[step.id])
         return min(x * normal[0] + y * normal[1] for x in (left, right) for y in (low, high))
     names = _names(result, part)
     x, y = _origin(result, part, step)

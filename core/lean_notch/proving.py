@@ -74,5 +74,6 @@ def prove_job(result: Result, file_format: FileFormat = "svg", tell: Tell = unto
     whole = result.profile.split == "sheet"
     by_sheets = result if whole else replace(result, profile=replace(result.profile, split="sheet"))
     for file in write_files(by_sheets, file_format):
-        by_sheet.setdefault(file.sheet, []).append(file.data)
+        if not file.back:
+            by_sheet.setdefault(file.sheet, []).append(file.data)
     return prove_files(result, by_sheet, file_format, between(tell, 0.15, 1.0))

@@ -8,7 +8,7 @@ from functools import lru_cache
 from config.problems import Problem
 from lean_notch import codec
 from lean_notch.build import FlatMark, FlatPart, title_of
-from lean_notch.build.place import Named
+from lean_notch.build.place import Named, box_of
 from lean_notch.build.sizes import sizes_of
 from lean_notch.design import Part, ShapeStep, Step, uses
 from lean_notch.design.sentence import Titles, of_words, sentence
@@ -43,21 +43,21 @@ def show_part(part: FlatPart, designed: Part, names: Mapping[str, float], titles
     )  # fmt: skip
 
 
-def _points(one: Named, titles: Titles) -> list[out.PointOut]:
+def _points(one: Named, titles: Titles) -> list[out.PointOnPart]:
     few = len(one.corners) <= MOST_TO_MEASURE_FROM
     found = [(name, place) for name, place in one.points if name.startswith("centre:")]
     found += [(f"corner:{name}", place) for name, place in one.corners if few]
     found += [(f"middle:{name}", edge.at(0.5)) for name, edge in one.edges if few and edge.bulge == 0]
     if not one.edges:
         found += [(name, place) for name, place in one.points if name.startswith("side:")]
-    return [out.PointOut(name=name, says=of_words(name, titles), step=one.step, at=place) for name, place in found]
+    return [out.PointOnPart(name=name, says=of_words(name, titles), step=one.step, at=place) for name, place in found]
 
 
-def _lines(one: Named, titles: Titles) -> list[out.LineOut]:
+def _lines(one: Named, titles: Titles) -> list[out.EdgeOnPart]:
     if len(one.edges) > MOST_TO_MEASURE_FROM:
         return []
     return [
-        out.LineOut(
+        out.EdgeOnPart(
             name=f"edge:{name}", says=of_words(f"edge:{name}", titles), step=one.step, ends=(*edge.start, *edge.end)
         )
         for name, edge in one.edges
@@ -73,10 +73,15 @@ def _step(
     operation: Operation = step.operation if isinstance(step, ShapeStep) and not cuts else "cut"
     return out.StepOut(
         id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
-        path=_mark_path(mark) if mark else "", opening=mark in part.openings, back=bool(mark and mark.back),
+        path=_mark_path(mark) if mark else "", box=_box(part, step.id), opening=mark in part.openings, back=bool(mark and mark.back),
         sizes=sizes_of(step, part, names), sentence=_words(step, names, titles, first), follows=uses(step),
         problem=Problem(**failed.error.as_json()) if failed else None,
     )  # fmt: skip
+
+
+def _box(part: FlatPart, step: str) -> tuple[float, float, float, float] | None:
+    drawn = next((one for one in part.named if one.step == step), None)
+    return box_of(drawn) if drawn else None
 
 
 def _words(step: Step, names: Mapping[str, float], titles: Titles, first: str) -> list[out.WordsOut]:

@@ -16,6 +16,7 @@ from lean_notch.figures import Kind as FigureKind
 from lean_notch.files import FileFormat
 from lean_notch.findings import Finding
 from lean_notch.in_files import Outlined
+from lean_notch.nesting.problem import TurnedAbout
 from lean_notch.operations import Operation
 from lean_notch.placing import Side
 from lean_notch.proof import MateProof, PartProof, Said
@@ -194,20 +195,22 @@ class StepOut(Out):
     path: str
     opening: bool
     back: bool
+    box: tuple[float, float, float, float] | None
+    """Of its first copy, on the part."""
     sizes: tuple[SizeOnPart, ...]
     sentence: list[WordsOut]
     follows: Uses
     problem: Problem | None
 
 
-class PointOut(Out):
+class PointOnPart(Out):
     name: str
     says: str
     step: str
     at: tuple[float, float]
 
 
-class LineOut(Out):
+class EdgeOnPart(Out):
     name: str
     says: str
     step: str
@@ -233,8 +236,8 @@ class PartOut(Out):
     corners: list[str]
     edges: list[str]
     sides: dict[str, tuple[float, float, float, float]]
-    points: list[PointOut]
-    lines: list[LineOut]
+    points: list[PointOnPart]
+    lines: list[EdgeOnPart]
 
 
 class StandingOut(Out):
@@ -392,6 +395,8 @@ class BoardOut(Out):
     margin: float
     spacing: float
     quarter_turns: bool
+    turned_about: TurnedAbout
+    """The edge that a sheet is turned over about, for work on its back."""
 
 
 class Kin(Out):

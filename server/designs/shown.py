@@ -183,14 +183,13 @@ def _inputs(job: Job) -> dict[str, str]:
 
 
 def _board(board: BoardNeed, basis: BoardBasis, settings: LayoutSettings) -> str:
-    margin, spacing, turns = settings.margin, settings.spacing, settings.quarter_turns
-
     def shown() -> out.BoardOut:
         return out.BoardOut(
-            id=board.id, title=board.title, basis=_basis(basis), margin=margin, spacing=spacing, quarter_turns=turns
-        )
+            id=board.id, title=board.title, basis=_basis(basis), margin=settings.margin, spacing=settings.spacing,
+            quarter_turns=settings.quarter_turns, turned_about=settings.turned_about,
+        )  # fmt: skip
 
-    return piece((board, basis, margin, spacing, turns), shown)
+    return piece((board, basis, *vars(settings).values()), shown)
 
 
 def _broken(design: Design, head: Revision, error: NotchError) -> Whole:

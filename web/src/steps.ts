@@ -10,20 +10,28 @@ type Box = readonly [number, number, number, number]
 /** What a step may be wanted for; a new one is called after it. */
 export const PURPOSES = {
   hole: 'A hole',
+  holes: 'A row of holes, evenly spread',
   opening: 'An opening',
+  slot: 'A slot with round ends',
   pocket: 'A pocket',
   lettering: 'Lettering',
   score: 'A line to score',
   fold: 'A line to fold',
-  more: 'More material',
+  round: 'More material, round',
+  ellipse: 'More material, an ellipse',
+  ring: 'More material, a ring',
+  polygon: 'More material, a regular polygon',
+  more: 'More material, a rectangle',
   inside: 'Keep what lies inside',
   outline: 'A free outline to cut out',
   file: 'An outline from a file',
   part: 'The outline of another part',
-  corner: 'Corners to round or cut off',
+  corner: 'Corners to round or bevel',
+  corners: 'All corners to round or bevel',
   mirror: 'Mirror all of it',
-  grow: 'Grow or shrink',
-  turn: 'Rotate or scale',
+  repeat: 'Repeat all of it',
+  grow: 'Grow or shrink the outline',
+  turn: 'Move, rotate or scale all of it',
   bend: 'A bend line',
 } as const
 export type Purpose = keyof typeof PURPOSES
@@ -50,6 +58,30 @@ export function newStep(purpose: Purpose, part: Pick<Part, 'box' | 'corners'>, o
   switch (purpose) {
     case 'hole':
       return shape({ kind: 'disc', diameter: mm(Math.min(size, 8)) }, { does: 'cut', ...middle })
+    case 'holes':
+      return shape(
+        { kind: 'disc', diameter: mm(Math.min(size, 6)) },
+        { does: 'cut', y: middle.y, pattern: { kind: 'spread', count: 5 } },
+      )
+    case 'slot':
+      return shape({ kind: 'slot', length: mm(size * 2), width: mm(size / 2) }, { does: 'cut', ...middle })
+    case 'round':
+      return shape({ kind: 'disc', diameter: mm(size * 2) }, { does: 'add', x: mm(part.box[2]), y: middle.y })
+    case 'ellipse':
+      return shape(
+        { kind: 'ellipse', width: mm(size * 3), height: mm(size * 2) },
+        { does: 'add', x: mm(part.box[2]), y: middle.y },
+      )
+    case 'ring':
+      return shape(
+        { kind: 'ring', diameter: mm(size * 2), inside: mm(size) },
+        { does: 'add', x: mm(part.box[2]), y: middle.y },
+      )
+    case 'polygon':
+      return shape(
+        { kind: 'polygon', sides: 6, across: mm(size * 2) },
+        { does: 'add', x: mm(part.box[2]), y: middle.y },
+      )
     case 'opening':
       return shape(rectangle, { does: 'cut', ...low })
     case 'pocket':
@@ -75,6 +107,13 @@ export function newStep(purpose: Purpose, part: Pick<Part, 'box' | 'corners'>, o
       return shape({ kind: 'part', part: other }, { does: 'cut' })
     case 'corner':
       return { kind: 'corner', corners: part.corners.slice(0, 1), size: mm(3) }
+    case 'corners':
+      return { kind: 'corner', which: 'all', size: mm(3) }
+    case 'repeat':
+      return {
+        kind: 'repeat',
+        pattern: { kind: 'grid', columns: 2, rows: 1, dx: mm(part.box[2] - part.box[0]), dy: mm(0) },
+      }
     case 'mirror':
       return { kind: 'mirror', x: mm(part.box[2]), y: mm(part.box[1]) }
     case 'grow':

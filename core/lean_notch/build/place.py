@@ -63,6 +63,13 @@ def _of_box(step: str, box: Box) -> Iterator[tuple[str, Point]]:
         yield f"side:{step}.{side}", in_box(box, side)
 
 
+def box_of(named: Named) -> Box:
+    """The box round what a step drew first, as it was drawn."""
+    points = dict(named.points)
+    left, right, low, high = (points[f"side:{named.step}.{side}"] for side in ("left", "right", "bottom", "top"))
+    return (left[0], low[1], right[0], high[1])
+
+
 def in_box(box: Box, name: str) -> Point:
     """One of nine places of a box: "top-left", "left", "centre".
 

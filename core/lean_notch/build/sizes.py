@@ -49,11 +49,16 @@ def sizes_of(step: Step, part: FlatPart, names: Mapping[str, float]) -> tuple[Si
         if upright and isinstance(step.pattern, Grid):
             found += [size(*one) for one in _spacing(step, step.pattern, drawn, lengths, names)]
         for one in part.measured:
-            if one.step == step.id and (one.start != one.end or getattr(step, f"from_{one.path}")):
+            if one.step == step.id and _tells(step, one.path, one.start != one.end):
                 found.append(size(one.path, _from(step, one.path), one.start, one.end, "along"))
     except NotchError:
         return ()
     return tuple(found)
+
+
+def _tells(step: ShapeStep, axis: str, away: bool) -> bool:
+    """Whether a distance is worth a line: not one of 0 from the part's zero, or from halfway between two things."""
+    return away or bool(getattr(step, f"from_{axis}") and not getattr(step, f"to_{axis}"))
 
 
 _Line = tuple[str, str, Point, Point, Where]
@@ -107,4 +112,6 @@ def _spacing(
 
 def _from(step: ShapeStep, axis: str) -> str:
     of = getattr(step, f"from_{axis}")
+    if getattr(step, f"to_{axis}"):
+        return "off the middle"
     return f"from {of_words(of)}" if of else "from the left" if axis == "x" else "from the bottom"

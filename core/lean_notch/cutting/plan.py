@@ -11,7 +11,7 @@ from itertools import chain
 from ..build import Build, FlatMark, FlatPart
 from ..errors import KerfTooWide, OutOfRange
 from ..findings import Finding
-from ..geometry import Circle, Motion, Point, Region, Ring, Trace, Vertex, rectangle
+from ..geometry import Circle, Motion, Point, Region, Ring, Trace, Vertex, mirror, rectangle
 from ..geometry.batched import batched
 from ..geometry.offset import lengths_all, offset, offset_all
 from ..geometry.tidy import tidied
@@ -19,6 +19,7 @@ from ..joints.mate import Strip
 from ..lettering import SINGLE_STROKE, lettered
 from ..limits import check_job_work
 from ..nesting import Layout, LayoutSettings
+from ..nesting.problem import TurnedAbout
 from ..operations import Operation
 from ..remembered import Remembered
 from ..units import say_mm
@@ -81,7 +82,8 @@ class CutPath:
 class SheetPlan:
     """A sheet's paths in the order in which they are to be done; y points up, the origin is the lower left corner.
 
-    `travel` is the way between the paths in mm; `travel_unordered` is what it would be part by part as laid out.
+    `travel` is the way between the paths in mm; `travel_unordered` is what it would be part by part as laid out. `back` is what
+    is done on the other face, as it lies once the sheet is turned over about its edge `turned_about`.
     """
 
     number: int
@@ -90,6 +92,8 @@ class SheetPlan:
     paths: tuple[CutPath, ...]
     travel: float = 0.0
     travel_unordered: float = 0.0
+    back: tuple[CutPath, ...] = ()
+    turned_about: TurnedAbout = "left"
 
     @property
     def cut_length(self) -> float:
@@ -144,8 +148,26 @@ def plan_cut(
         )
         said += _not_led_in(ordered, profile, number)
         extra = _extras(profile, build, layout, number)
-        sheets.append(SheetPlan(number, sheet.area.width, sheet.area.height, (*ordered, *extra), after, before))
+        about = settings[sheet.board].turned_about
+        back = _back(layout, number, drawn, profile, about)
+        sheets.append(
+            SheetPlan(number, sheet.area.width, sheet.area.height, (*ordered, *extra), after, before, back, about)
+        )
     return CutPlan(name, tuple(sheets), tuple(said))
+
+
+def _back(
+    layout: Layout, number: int, drawn: Mapping[str, _Drawing], profile: Profile, about: TurnedAbout
+) -> tuple[CutPath, ...]:  # fmt: skip
+    """What is done on the back of a sheet, where it lies once that is turned over."""
+    area = layout.sheet(number).area
+    over = mirror((area.width / 2, area.height / 2), 90.0 if about == "left" else 0.0)
+    paths = [
+        _placed(_placed(one, placed.motion, placed.copy), over, placed.copy)
+        for placed in layout.on_sheet(number)
+        for one in drawn[placed.part].back
+    ]
+    return tuple(_ordered(paths, profile, Waste([], 0.0, area.width, area.height))[0]) if paths else ()
 
 
 def _not_led_in(paths: Sequence[CutPath], profile: Profile, sheet: int) -> list[Finding]:
@@ -257,8 +279,11 @@ class _Path:
 
 @dataclass(frozen=True)
 class _Drawing:
+    """`back` are the paths on the other face, where they would be seen through the front."""
+
     paths: tuple[_Path, ...]
     findings: tuple[Finding, ...]
+    back: tuple[_Path, ...] = ()
 
 
 def _drawings(build: Build, kerfs: Kerfs, profile: Profile) -> list[_Drawing]:
@@ -285,27 +310,32 @@ def _drawing(part: FlatPart, build: Build, kerf: float, grown: Region, profile: 
     paths: list[_Path] = []
     if "cut" in included:
         paths += _outlines(part.id, part.title, grown, members)
+    back: list[_Path] = []
     for mark in part.marks:
-        if mark.operation in included and not mark.back:
-            paths += _mark_paths(part, mark, kerf, profile)
+        if mark.operation in included:
+            (back if mark.back else paths).extend(_mark_paths(part, mark, kerf, profile))
     said = (
         *_lost(part, grown, kerf),
         *_too_fine(part, kerf),
         *_unreached(part, grown, kerf),
         *_barely(part, grown),
-        *_on_the_back(part),
+        *_on_the_back(part, profile),
     )
-    return _Drawing(tuple(paths), said)
+    return _Drawing(tuple(paths), said, tuple(back))
 
 
-def _on_the_back(part: FlatPart) -> Iterator[Finding]:
-    """What is done on the other face is in no file: the sheet lies face up."""
+def _on_the_back(part: FlatPart, profile: Profile) -> Iterator[Finding]:
+    """What is done on the other face is in a file of its own, which no proof reads; with a file a part it is in none."""
     back = [mark for mark in part.marks if mark.back]
     if back:
+        apart = profile.split != "part"
+        what = f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}"
         yield Finding(
             "on-the-back", "unseen",
-            f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}, and in no file.",
-            "Make it a mark on the front, or turn the part over and do it by hand.", part.id, field=back[0].field,
+            f"{what}, in a file of their own that is not proved." if apart else f"{what}, and in no file.",
+            "Turn the sheet over about the edge that the file's name says, and check where it lies." if apart
+            else "Write a file a sheet, make it a mark on the front, or turn the part over and do it by hand.",
+            part.id, field=back[0].field,
         )  # fmt: skip
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Literal, get_args
 
 from ..errors import OutOfRange
 from ..geometry import Box, Motion, Region
@@ -34,13 +35,19 @@ class Area:
     keep_outs: tuple[Box, ...] = ()
 
 
+TurnedAbout = Literal["left", "bottom"]
+TURNED_ABOUT: tuple[TurnedAbout, ...] = get_args(TurnedAbout)
+
+
 @dataclass(frozen=True)
 class LayoutSettings:
-    """`margin` from the sheet's edge, `spacing` between finished outlines, both in mm."""
+    """`margin` from the sheet's edge, `spacing` between finished outlines, both in mm. For work on the back the sheet is turned
+    over about its edge `turned_about`."""
 
     margin: float = 4.0
     spacing: float = 1.5
     quarter_turns: bool = True
+    turned_about: TurnedAbout = "left"
 
     def __post_init__(self) -> None:
         for name, value in (("margin", self.margin), ("spacing", self.spacing)):

@@ -1,6 +1,6 @@
 """The drawing of a recipe that makes flat parts: in, the parts as built and which lengths are settings; out, views with sizes.
 
-A size shows where a step's length is a setting and nothing else; what stands at the right or the top can be dragged.
+A size shows where a step's length is a setting and nothing else; those of the whole part can be dragged.
 """
 
 from __future__ import annotations
@@ -15,6 +15,7 @@ from ..geometry import Circle, Contour, Cubic, Point, Region, Ring, Segment, Tra
 from .picture import Handle, Shape, SizeLine, View, Views
 
 MOST_VIEWS = 3
+_NEAR_MM = 1e-6
 _CHORDS = 12
 """Of every arc, however large: drawings of one recipe in other sizes have the same points."""
 
@@ -42,7 +43,7 @@ def _view(part: Part, made: FlatPart, settings: Collection[str], names: Mapping[
                 seen.add(setting)
                 whole = _spans(one, made)
                 sizes.append(_line(one, setting, whole))
-                handles += _handle(one, setting)
+                handles += _handle(one, setting, made) if whole else ()
     shapes = [Shape("board", (left, low, right, high), _outline(made.region.outer))]
     shapes += [Shape("clear", hole.box, _outline(hole)) for hole in made.region.holes]
     for mark in made.marks:
@@ -55,7 +56,9 @@ def _spans(one: SizeOnPart, made: FlatPart) -> bool:
     """Whether a size is that of the whole part: then its line stands beside all of it."""
     left, low, right, high = made.box
     ends = {"below": (left, right, 0), "right": (low, high, 1)}.get(one.side)
-    return ends is not None and (one.start[ends[2]], one.end[ends[2]]) == (ends[0], ends[1])
+    if ends is None:
+        return False
+    return abs(one.start[ends[2]] - ends[0]) < _NEAR_MM and abs(one.end[ends[2]] - ends[1]) < _NEAR_MM
 
 
 def _line(one: SizeOnPart, setting: str, whole: bool) -> SizeLine:
@@ -63,13 +66,13 @@ def _line(one: SizeOnPart, setting: str, whole: bool) -> SizeLine:
     return SizeLine("" if whole else one.says, one.value, one.start, one.end, side, 0, setting)
 
 
-def _handle(one: SizeOnPart, setting: str) -> Iterator[Handle]:
-    """At the end that moves: the right or the upper one."""
-    (x0, y0), (x1, y1) = one.start, one.end
-    if one.side == "below" and x1 > x0:
-        yield Handle(setting, (x1, y0), "x")
-    elif one.side == "right" and y1 > y0:
-        yield Handle(setting, (x0, y1), "y")
+def _handle(one: SizeOnPart, setting: str, made: FlatPart) -> Iterator[Handle]:
+    """In the middle of the side that moves: the right or the upper one."""
+    left, low, right, high = made.box
+    if one.side == "below":
+        yield Handle(setting, (right, (low + high) / 2), "x")
+    elif one.side == "right":
+        yield Handle(setting, ((left + right) / 2, high), "y")
 
 
 def _points(shape: Region | Trace) -> tuple[float, ...]:

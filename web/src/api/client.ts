@@ -73,6 +73,11 @@ export type Trial = Schemas['TrialOut']
 export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
 export type Tried = Schemas['TriedOut']
+export type Placing = Schemas['PlacingOut']
+export type PlacingIn = Given<Schemas['PlacingIn'], 'act' | 'part' | 'steps'>
+export type NamedLength = Schemas['LengthOut']
+export type PointOnPart = Schemas['PointOnPart']
+export type LineOnPart = Schemas['EdgeOnPart']
 export type JobsOnBoard = Schemas['JobsOnBoard']
 export type Swap = Pick<Schemas['SwapIn'], 'board'> & Partial<Schemas['SwapIn']>
 export type Uses = Schemas['UsesOut']
@@ -234,6 +239,18 @@ export const api = {
         body: { edits: edits as Schemas['EditIn'][], unit },
       }),
     ),
+  /** The edits that put steps where they are wanted, and what those would do. Nothing is kept. */
+  placing: (id: number, asked: PlacingIn) =>
+    unwrap<Placing>(
+      client.POST('/api/designs/{design_id}/placing', {
+        ...at(id),
+        body: asked as Schemas['PlacingIn'],
+      }),
+    ),
+  saveRecipe: (id: number, title: string, open: string[]) =>
+    unwrap<Recipe>(client.POST('/api/designs/{design_id}/recipe', { ...at(id), body: { title, open } })),
+  removeRecipe: (name: string) =>
+    unwrap<undefined>(client.DELETE('/api/recipes/{name}', { params: { path: { name } } })),
   jobsOnBoard: (stock_id: number, readings: string[], unit: Unit) =>
     unwrap<JobsOnBoard>(
       client.POST('/api/designs/on-board/{stock_id}', {

@@ -1201,6 +1201,11 @@ export interface components {
       spacing: number
       /** Title */
       title: string
+      /**
+       * Turned About
+       * @enum {string}
+       */
+      turned_about: 'left' | 'bottom'
     }
     /** CardBoard */
     CardBoard: {
@@ -1773,6 +1778,17 @@ export interface components {
       layer: string
       /** Path */
       path: string
+    }
+    /** EdgeOnPart */
+    EdgeOnPart: {
+      /** Ends */
+      ends: [number, number, number, number]
+      /** Name */
+      name: string
+      /** Says */
+      says: string
+      /** Step */
+      step: string
     }
     /**
      * EditIn
@@ -2441,14 +2457,13 @@ export interface components {
     }
     /** LineOut */
     LineOut: {
-      /** Ends */
-      ends: [number, number, number, number]
-      /** Name */
-      name: string
-      /** Says */
-      says: string
-      /** Step */
-      step: string
+      /**
+       * Operation
+       * @enum {string}
+       */
+      operation: 'cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference'
+      /** Path */
+      path: string
     }
     /**
      * ListChange
@@ -2930,7 +2945,7 @@ export interface components {
       /** Id */
       id: string
       /** Lines */
-      lines: components['schemas']['LineOut'][]
+      lines: components['schemas']['EdgeOnPart'][]
       /** Loose */
       loose: number
       /** Outline */
@@ -2938,7 +2953,7 @@ export interface components {
       /** Path */
       path: string
       /** Points */
-      points: components['schemas']['PointOut'][]
+      points: components['schemas']['PointOnPart'][]
       /** Quantity */
       quantity: number
       /** Sides */
@@ -3200,8 +3215,8 @@ export interface components {
       }[]
       tried: components['schemas']['TriedOut']
     }
-    /** PointOut */
-    PointOut: {
+    /** PointOnPart */
+    PointOnPart: {
       /** At */
       at: [number, number]
       /** Name */
@@ -3995,6 +4010,8 @@ export interface components {
     StepOut: {
       /** Back */
       back: boolean
+      /** Box */
+      box: [number, number, number, number] | null
       /** Document */
       document: {
         [key: string]: unknown

@@ -26,6 +26,16 @@ const field = computed(() => `${props.path}/${props.info.name}`)
 const problem = computed(() => job.problemAt(field.value))
 const options = computed(() => props.choices ?? optionsOf(props.info.choices ?? []))
 const put = (value: unknown) => (props.send ? props.send(props.info, value) : job.put(field.value, value))
+/** What a place can be measured from: of the selected part, whatever steps offer. */
+const ofs = computed<Option[]>(() => [
+  { value: '', label: 'the part’s own end' },
+  ...(job.part?.lines ?? []).map(({ name, says }) => ({ value: name, label: says, group: 'Edges' })),
+  ...(job.part?.points ?? []).map(({ name, says }) => ({
+    value: name,
+    label: says,
+    group: 'Corners, middles, centres',
+  })),
+])
 const text = computed(() => {
   const { text: shown, unit } = typed(props.value)
   return shown ? say.edit(shown, unit) : ''
@@ -55,6 +65,15 @@ const text = computed(() => {
     :label="info.title"
     :field="field"
     :options="options"
+    :model-value="String(value ?? '')"
+    :problem="problem"
+    @update:model-value="put($event)"
+  />
+  <ChoiceField
+    v-else-if="info.kind === 'of'"
+    :label="info.title"
+    :field="field"
+    :options="ofs"
     :model-value="String(value ?? '')"
     :problem="problem"
     @update:model-value="put($event)"

@@ -23,6 +23,30 @@ const sizeDraft = ref<Record<string, string> | null>(null)
 const cutDraft = ref<Record<string, string> | null>(null)
 const short = (mm: number) => say.short(mm)
 
+/** The least that is cut of it; what is left empty is as usual for its kind. */
+const LIMITS = [
+  ['web', 'Least web between cuts'],
+  ['hole', 'Least hole'],
+  ['text', 'Least height of capitals'],
+  ['density', 'Density, kg/m³'],
+] as const
+type Limit = (typeof LIMITS)[number][0]
+const limits = computed(() => props.stock.document.limits)
+const shownLimit = (name: Limit, value: number | null | undefined) =>
+  value === null || value === undefined ? '' : name === 'density' ? say.number(value, 0) : short(value)
+const usual = (name: Limit) => shownLimit(name, props.choices.usual_limits[props.stock.document.kind]?.[name])
+/** All of them go together, each with its unit: only one of them was typed just now. */
+function changeLimit(name: Limit, text: string): void {
+  const kept = Object.fromEntries(
+    LIMITS.map(([one]) => {
+      const value = limits.value[one]
+      const plain = value === null || value === undefined ? null : one === 'density' ? value : `${value} mm`
+      return [one, plain]
+    }),
+  )
+  void props.change({ limits: { ...kept, [name]: text.trim() || null } })
+}
+
 watch(
   () => props.stock.id,
   () => (sizeDraft.value = cutDraft.value = null),
@@ -112,6 +136,17 @@ function sizeProblem(field: string): Problem | null {
       :text="stock.document.price == null ? '' : say.number(stock.document.price, 2)"
       :problem="problemAt('price')"
       @commit="change({ price: $event })"
+    />
+    <TextField
+      v-for="[name, label] in LIMITS"
+      :key="name"
+      :field="`limits.${name}`"
+      :label="label"
+      :text="shownLimit(name, limits[name])"
+      :placeholder="`${usual(name)}, usual for its kind`"
+      :unit="name === 'density' ? '' : settings.unit"
+      :problem="problemAt(`limits.${name}`)"
+      @commit="changeLimit(name, $event)"
     />
     <TextField
       class="wide"

@@ -23,7 +23,7 @@ const pathOf = (name: string) => (answered(name) ? `answers/${name}` : `dimensio
     <template v-else>
       <p class="second">Change what is wrong here, or go to an older revision in its history.</p>
       <LengthField
-        v-for="one in job.design!.lengths.filter(({ chosen }) => chosen)"
+        v-for="one in job.design!.lengths.filter(({ source }) => source === 'chosen')"
         :key="one.name"
         :field="pathOf(one.name)"
         :label="one.title"

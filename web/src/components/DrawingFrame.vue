@@ -9,7 +9,14 @@ import { useSay } from '../composables/useSay'
 import { MM_PER_INCH } from '../units'
 
 /** A drawing to scale: pan and zoom by wheel, touch and keys, a scale bar, and where the pointer is. */
-const props = defineProps<{ box: Box; label: string; readout?: boolean; aside?: number }>()
+const props = defineProps<{
+  box: Box
+  label: string
+  readout?: boolean
+  aside?: number
+  /** Room round the drawing in px, where sizes stand beside it. */
+  padding?: number
+}>()
 const emit = defineEmits<{
   /** What was clicked, the paper itself included. */
   pick: [target: Element]
@@ -21,6 +28,7 @@ const port = useViewport(
   frame,
   () => props.box,
   () => props.aside ?? 0,
+  () => props.padding ?? 24,
 )
 
 const bar = computed(() => {
@@ -45,7 +53,7 @@ onLongPress(frame as unknown as Ref<HTMLElement | null>, (event) => {
   if (event.pointerType !== 'mouse') menuAt(event.target as Element, event.clientX, event.clientY)
 })
 
-defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll })
+defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll, view: port.view })
 defineSlots<{
   default(): unknown
   over(scope: { at: (point: Point) => Point; pxPerMm: number }): unknown

@@ -32,11 +32,12 @@ function show({ key, kind, value, word, because }: Figure): string {
   if (value === null) return word
   if (kind === 'length') return say.length(value, key === 'clearance' || isFiner(value, because) ? 3 : 2)
   if (kind === 'area') return say.number(value / 100, 1)
+  if (kind === 'mass') return say.number(value, 1)
   return kind === 'share' ? say.number(value * 100, 0) : String(value)
 }
 
 const unit = computed(
-  () => ({ length: say.unit, area: 'cm²', share: '%', count: '', word: '' })[props.row.kind],
+  () => ({ length: say.unit, area: 'cm²', mass: 'g', share: '%', count: '', word: '' })[props.row.kind],
 )
 
 async function edit(): Promise<void> {

@@ -16,6 +16,8 @@ const KEYS: [string, [string, string][]][] = [
       ['?', 'This list'],
       ['H', 'At a stop: what it decides, and what usually goes wrong'],
       ['N, P', 'At Prove: the next finding, the one before'],
+      ['/', 'In a job: find a part, a step, a length, or something to do'],
+      ['M', 'At Shape: measure between two things'],
     ],
   ],
   [
@@ -27,6 +29,13 @@ const KEYS: [string, [string, string][]][] = [
       ['Tab', 'To the next part'],
       ['Enter, Space', 'Select it'],
       ['Shift F10, Menu', 'What can be done with it'],
+      [
+        'Arrow keys, with steps selected',
+        'Move them by the step chosen in the settings; with Shift ten times as far',
+      ],
+      ['Shift and click', 'One step more, or one less'],
+      ['Ctrl C, Ctrl V', 'Copy the selected steps, paste them into the open part'],
+      ['Delete', 'Remove the selected steps'],
     ],
   ],
   [

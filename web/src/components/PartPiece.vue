@@ -6,11 +6,20 @@ import { useJob } from '../stores/job'
 import { pickOf } from '../stores/selection'
 
 /** One part where it lies: its outline, what is drawn on it, and everything of it that can be clicked. */
-const props = defineProps<{ part: Part; transform: string; name?: string }>()
+const props = defineProps<{
+  part: Part
+  transform: string
+  name?: string
+  /** It is the only one: it need not be told from others by its colour. */
+  alone?: boolean
+}>()
 const job = useJob()
 
 const isPart = computed(() => job.picked.part === props.part.id)
-const marks = computed(() => props.part.steps.filter(({ path, back }) => path && !back))
+const marks = computed(() =>
+  props.part.steps.filter(({ id, path, back }) => path && !back && !job.hidden.has(`${props.part.id}/${id}`)),
+)
+const isPicked = (step: string) => job.picked.part === props.part.id && job.steps.includes(step)
 const stepPick = (step: string) => pickOf('step', props.part.id, step)
 const edgePick = (edge: string) => pickOf('edge', props.part.id, edge)
 
@@ -25,7 +34,7 @@ function choose(): void {
       :d="part.path"
       fill-rule="evenodd"
       class="part"
-      :class="{ selected: isPart, changed: job.changed.parts.has(part.id) }"
+      :class="{ selected: isPart && !alone, changed: job.changed.parts.has(part.id) }"
       :data-pick="pickOf('part', part.id)"
       tabindex="0"
       role="button"
@@ -40,12 +49,12 @@ function choose(): void {
         :d="mark.path"
         fill-rule="evenodd"
         class="work"
-        :class="[mark.operation, { selected: job.selected === stepPick(mark.id) }]"
+        :class="[mark.operation, { selected: isPicked(mark.id) }]"
       />
       <path
         :d="mark.path"
         class="hit"
-        :class="{ opening: mark.opening, selected: job.selected === stepPick(mark.id) }"
+        :class="{ opening: mark.opening, selected: isPicked(mark.id) }"
         :data-pick="stepPick(mark.id)"
       />
     </template>

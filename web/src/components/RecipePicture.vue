@@ -34,8 +34,9 @@ const LINE_PX = 34
 const COLUMN_PX = 96
 const [LEFT, TOP, GAP] = [16, 46, 52]
 
-const across = ({ shapes }: RecipeView) => Math.max(...shapes.map(({ box }) => box[2]))
-const up = ({ shapes }: RecipeView) => Math.max(...shapes.map(({ box }) => box[3]))
+const least = ({ shapes }: RecipeView, i: 0 | 1) => Math.min(...shapes.map(({ box }) => box[i]!))
+const across = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[2]!)) - least(view, 0)
+const up = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[3]!)) - least(view, 1)
 const rows = ({ sizes }: RecipeView, side: 'below' | 'right') =>
   Math.max(0, ...sizes.filter((one) => one.side === side).map(({ row }) => row + 1))
 
@@ -61,16 +62,31 @@ const placed = computed(() => {
     const base = y + up(view) * scale.value
     const top = y
     y = base + rows(view, 'below') * LINE_PX + GAP
-    return { view, x, base, top }
+    return { view, x, base, top, zero: [least(view, 0), least(view, 1)] as const }
   })
 })
 type Placed = (typeof placed.value)[number]
-const px = ({ x, base }: Placed, [mmX, mmY]: readonly [number, number]) =>
-  [x + mmX * scale.value, base - mmY * scale.value] as const
+const px = ({ x, base, zero }: Placed, [mmX, mmY]: readonly [number, number]) =>
+  [x + (mmX - zero[0]) * scale.value, base - (mmY - zero[1]) * scale.value] as const
+
+/** An outline of x and y in turn, as a path on the screen. */
+function outlined(place: Placed, outline: readonly number[]): string {
+  let path = ''
+  for (let i = 0; i < outline.length; i += 2) {
+    const [x, y] = px(place, [outline[i]!, outline[i + 1]!])
+    path += `${i ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`
+  }
+  return `${path}Z`
+}
 
 /** A size line in px: its two ends, the feet that it comes from, and the place of its number. */
 function line(place: Placed, size: RecipeView['sizes'][number]) {
   const [a, b] = [px(place, size.start as [number, number]), px(place, size.end as [number, number])]
+  if (size.side === 'along') {
+    const flat = Math.abs(a[1] - b[1]) < Math.abs(a[0] - b[0])
+    const at = [(a[0] + b[0]) / 2 + (flat ? 0 : 34), (a[1] + b[1]) / 2 + (flat ? 20 : 0)] as const
+    return { from: a, to: b, feet: '', at } as const
+  }
   if (size.side === 'below') {
     const y = place.base + 22 + size.row * LINE_PX
     return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.base + 3}V${y + 5}M${b[0]} ${place.base + 3}V${y + 5}`, at: [(a[0] + b[0]) / 2, y] } as const // prettier-ignore
@@ -146,15 +162,17 @@ function key(event: KeyboardEvent, setting: string): void {
       <defs><ArrowHead :id="arrow" /></defs>
       <g v-for="(place, v) in placed" :key="v">
         <text class="title" :x="place.x" :y="place.top - 12">{{ place.view.title }}</text>
-        <rect
-          v-for="(shape, i) in place.view.shapes"
-          :key="i"
-          :class="shape.kind"
-          :x="px(place, [shape.box[0]!, shape.box[3]!])[0]"
-          :y="px(place, [shape.box[0]!, shape.box[3]!])[1]"
-          :width="Math.max((shape.box[2]! - shape.box[0]!) * scale, 0)"
-          :height="Math.max((shape.box[3]! - shape.box[1]!) * scale, 0)"
-        />
+        <template v-for="(shape, i) in place.view.shapes" :key="i">
+          <path v-if="shape.outline.length" :class="shape.kind" :d="outlined(place, shape.outline)" />
+          <rect
+            v-else
+            :class="shape.kind"
+            :x="px(place, [shape.box[0]!, shape.box[3]!])[0]"
+            :y="px(place, [shape.box[0]!, shape.box[3]!])[1]"
+            :width="Math.max((shape.box[2]! - shape.box[0]!) * scale, 0)"
+            :height="Math.max((shape.box[3]! - shape.box[1]!) * scale, 0)"
+          />
+        </template>
       </g>
       <g v-for="one in all" :key="one.key" class="line" :class="{ chosen: one.size.setting }">
         <path class="feet" :d="one.feet" />
@@ -198,7 +216,7 @@ function key(event: KeyboardEvent, setting: string): void {
       :text="texts[one.size.setting] ?? ''"
       :chosen="!!one.size.setting"
       :fixed="!one.size.setting"
-      :says="one.size.says"
+      :says="one.size.side === 'along' ? '' : one.size.says"
       :upright="one.size.side === 'right'"
       :was="one.was"
       :problem="one.size.setting ? problemAt(one.size.setting) : null"
@@ -237,6 +255,14 @@ svg {
 .clear {
   fill: var(--sheet);
   stroke: var(--ink);
+}
+.mark {
+  fill: color-mix(in srgb, #cc79a7 30%, transparent);
+  stroke: #9c4a78;
+}
+.pocket {
+  fill: color-mix(in srgb, #009e73 20%, transparent);
+  stroke: #00714f;
 }
 .hidden {
   fill: none;

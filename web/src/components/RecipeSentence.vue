@@ -44,8 +44,9 @@ const problems = computed(() =>
         <input
           class="figure"
           :value="answers[setting.name]"
+          :style="{ width: `${Math.max((answers[setting.name] ?? '').length + 1.5, 3.5)}ch` }"
           :aria-label="setting.title"
-          :placeholder="setting.optional ? 'as usual' : ''"
+          :placeholder="setting.optional ? 'as usual' : setting.kind === 'words' ? 'nothing' : ''"
           :title="setting.help"
           :aria-invalid="problemAt(setting.name) ? 'true' : undefined"
           autocomplete="off"
@@ -66,7 +67,6 @@ const problems = computed(() =>
   line-height: 1.9;
 }
 .typed input {
-  width: 5.2rem;
   min-height: 1.8rem;
   padding: 0 3px;
   border: 0;

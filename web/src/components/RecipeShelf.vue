@@ -9,7 +9,7 @@ const HEIGHT_PX = 96
 const WIDTH_PX = 150
 
 function scaleOf(recipe: Choices['recipes'][number]): number {
-  const [left, low, right, top] = boxOf({ panels: recipe.panels, flat: [] })
+  const [left, low, right, top] = boxOf(recipe)
   return Math.min(HEIGHT_PX / (top - low), WIDTH_PX / (right - left))
 }
 </script>
@@ -18,9 +18,7 @@ function scaleOf(recipe: Choices['recipes'][number]): number {
   <ul class="shelf">
     <li v-for="recipe in recipes" :key="recipe.name">
       <RouterLink :to="{ name: 'start', params: { recipe: recipe.name } }">
-        <span class="stand"
-          ><StandingPicture :of="{ panels: recipe.panels, flat: [] }" :scale="scaleOf(recipe)"
-        /></span>
+        <span class="stand"><StandingPicture :of="recipe" :scale="scaleOf(recipe)" /></span>
         <b>{{ recipe.title }}</b>
         <span class="small second">{{ recipe.about }}</span>
       </RouterLink>

@@ -22,6 +22,8 @@ const props = defineProps<{
   fixed?: boolean
   /** The line that it stands on runs up: what it says goes below the number. */
   upright?: boolean
+  /** Opens it. */
+  start?: boolean
 }>()
 const emit = defineEmits<{ begin: []; draft: [text: string]; keep: [text: string]; leave: [text: string] }>()
 const say = useSay()
@@ -36,6 +38,12 @@ watch(
     // What was refused stays as it was typed.
     if (problem && !open.value) void reopen()
   },
+)
+
+watch(
+  () => props.start,
+  (start) => start && void begin(),
+  { immediate: true, flush: 'post' },
 )
 
 async function begin(): Promise<void> {

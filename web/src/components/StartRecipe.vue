@@ -47,7 +47,7 @@ const texts = computed(() =>
 )
 
 const PICTURE = { width: 330, height: 200 }
-const standing = computed(() => ({ panels: found.value?.panels ?? [], flat: [] }))
+const standing = computed(() => ({ panels: found.value?.panels ?? [], flat: found.value?.flat ?? [] }))
 const scale = computed(() => {
   const [left, low, right, top] = boxOf(standing.value)
   return right > left ? Math.min(PICTURE.width / (right - left), PICTURE.height / (top - low)) : 1
@@ -143,6 +143,9 @@ async function start(): Promise<void> {
           :board="board?.document.name ?? ''"
           :left="board?.document.sheets ?? null"
         />
+        <p v-for="one in found?.findings ?? []" :key="one.why" class="small ochre">
+          {{ say.sentence(one.why) }}
+        </p>
         <p v-if="found?.wants" class="small ochre">{{ say.sentence(found.wants) }}</p>
         <form @submit.prevent="start">
           <PlainField
@@ -190,7 +193,8 @@ async function start(): Promise<void> {
 }
 main {
   display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
+  grid-template-rows: minmax(14rem, 1fr) auto;
+  overflow-y: auto;
   min-height: 0;
 }
 main:focus {

@@ -23,7 +23,13 @@ const document = computed(() => props.step.document as Document)
 const shape = computed(() => document.value['shape'] as (Document & { kind: string }) | undefined)
 const pattern = computed(() => document.value['pattern'] as (Document & { kind: string }) | undefined)
 const fieldsOf = (of: string): readonly FieldInfo[] => choices.choices?.fields[of] ?? []
-const own = computed(() => asked(fieldsOf(`step/${String(document.value['kind'])}`), document.value))
+/** What a place is measured from is chosen beside it. */
+const PLACED = ['from_x', 'to_x', 'from_y', 'to_y', 'anchor']
+const own = computed(() =>
+  asked(fieldsOf(`step/${String(document.value['kind'])}`), document.value).filter(
+    ({ name }) => !PLACED.includes(name),
+  ),
+)
 const shapeFields = computed(() =>
   asked(fieldsOf(`shape/${shape.value?.kind}`), document.value).filter(
     ({ name }) => name !== 'part' && name !== 'file',
@@ -46,13 +52,31 @@ const WORDS: Record<string, Option[]> = {
     { value: 'outside', label: 'Outside the line' },
     { value: 'inside', label: 'Inside the line' },
   ],
+  which: [
+    { value: 'named', label: 'Those named' },
+    { value: 'all', label: 'All' },
+    { value: 'outer', label: 'All that stand out' },
+    { value: 'inner', label: 'All that reach in' },
+  ],
+  measured: [
+    { value: 'corners', label: 'Its corners' },
+    { value: 'flats', label: 'Its flats' },
+  ],
+  along: [
+    { value: 'x', label: 'Across' },
+    { value: 'y', label: 'Up' },
+  ],
+  by: [
+    { value: 'gaps', label: 'Gaps' },
+    { value: 'centres', label: 'Centre distances' },
+  ],
   align: [
     { value: 'left', label: 'From the left' },
     { value: 'middle', label: 'Centred' },
     { value: 'right', label: 'Up to the right' },
   ],
 }
-const DEFAULTS: Document = { does: 'add', operation: 'engrave', side: 'auto', face: 'front', align: 'left', font: 'sans', scale: 1, turn: 0, sweep: 360, columns: 1, rows: 1, shape: 'round', angle: 90, keep: true } // prettier-ignore
+const DEFAULTS: Document = { does: 'add', operation: 'engrave', side: 'auto', face: 'front', align: 'left', font: 'sans', scale: 1, turn: 0, sweep: 360, columns: 1, rows: 1, shape: 'round', angle: 90, keep: true, which: 'named', measured: 'corners', along: 'x', by: 'gaps' } // prettier-ignore
 
 function choicesOf({ name }: FieldInfo): readonly Option[] | undefined {
   return name === 'operation' ? operationsFor(document.value, choices.operations) : WORDS[name]
@@ -64,6 +88,7 @@ const COPIES: Option[] = [
   { value: '', label: 'One' },
   { value: 'grid', label: 'In columns and rows' },
   { value: 'around', label: 'Round a centre' },
+  { value: 'spread', label: 'Spread evenly' },
 ]
 
 /** Two copies as far apart as two of what is drawn, so that the next count fits, whatever the size. */
@@ -73,7 +98,9 @@ function setPattern(kind: string): void {
   const apart = { text: !size.text ? '10' : plain ? String(2 * plain) : `2*(${size.text})`, unit: size.unit }
   const grid = { kind, columns: 2, rows: 1, dx: apart, dy: apart }
   const around = { kind, count: 6, x: document.value['x'] ?? '0', y: document.value['y'] ?? '0' }
-  void job.put(`${props.path}/pattern`, kind === 'grid' ? grid : kind === 'around' ? around : null)
+  const spread = { kind, count: 3 }
+  const some = { grid, around, spread }[kind]
+  void job.put(`${props.path}/pattern`, some ?? null)
 }
 
 /** Copies are sent together: forty at ten millimetres may not fit, forty at three may, whichever is typed first. */
@@ -112,7 +139,7 @@ function setCorner(name: string, on: boolean): void {
     />
     <FileChoice v-if="shape?.kind === 'imported'" class="wide" :path="`${path}/shape/file`" />
     <NodeList v-if="nodes.length" class="wide" :nodes="nodes" :path="`${path}/shape/nodes`" />
-    <fieldset v-if="document['kind'] === 'corner'" class="wide">
+    <fieldset v-if="document['kind'] === 'corner' && (document['which'] ?? 'named') === 'named'" class="wide">
       <legend>Corners</legend>
       <FlagField
         v-for="name in part.corners"
@@ -131,11 +158,11 @@ function setCorner(name: string, on: boolean): void {
       :choices="choicesOf(info)"
     />
     <ChoiceField
-      v-if="document['kind'] === 'shape' && shape?.kind !== 'line'"
+      v-if="(document['kind'] === 'shape' && shape?.kind !== 'line') || document['kind'] === 'repeat'"
       class="wide"
       label="Copies"
       :field="`${path}/pattern`"
-      :options="COPIES"
+      :options="document['kind'] === 'repeat' ? COPIES.slice(1, 3) : COPIES"
       :model-value="pattern?.kind ?? ''"
       :problem="job.problemAt(`${path}/pattern`)"
       @update:model-value="setPattern"

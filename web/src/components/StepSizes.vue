@@ -7,16 +7,24 @@ import { useSay } from '../composables/useSay'
 import { lineOf } from '../geometry/sizes'
 import type { Point } from '../geometry/view'
 import { useJob } from '../stores/job'
+import { useOutcome } from '../composables/useOutcome'
 import SizeField from './SizeField.vue'
 
 /** The sizes of a step, typed where they stand: what would come of it is computed before it is kept. */
-const props = defineProps<{ part: Part; step: Step; place: Point; at: (point: Point) => Point }>()
+const props = defineProps<{
+  part: Part
+  step: Step
+  place: Point
+  at: (point: Point) => Point
+  /** The size whose field is to be open. */
+  opened?: string
+}>()
 const job = useJob()
 const say = useSay()
-const MOST_SAID = 3
 const PAUSE_MS = 80
 
 const pathOf = (path: string) => `parts/${props.part.id}/steps/${props.step.id}/${path}`
+const said = useOutcome()
 const tried = shallowRef<{ path: string; found: Tried } | null>(null)
 const open = ref('')
 let asked = 0
@@ -45,16 +53,10 @@ async function keep(size: Step['sizes'][number], text: string): Promise<void> {
   if (same || (await job.put(pathOf(size.path), text))) forget()
 }
 
-/** What would change beside the size itself, in a few words. */
+/** What would change beside the size itself, in a few words: steps that move along, then figures. */
 const outcome = computed(() => {
-  const { changes = [] } = tried.value?.found ?? {}
-  const said = changes.slice(0, MOST_SAID).map((one) => {
-    const what = [one.about, one.title].filter(Boolean).join(' ')
-    return one.before === null || one.after === null
-      ? `${what}: ${one.word_after}`
-      : `${what} ${say.short(one.before)} → ${say.short(one.after)}`
-  })
-  return changes.length > MOST_SAID ? [...said, `${changes.length - MOST_SAID} more`] : said
+  const { changes = [], moved = [] } = tried.value?.found ?? {}
+  return said.value(moved, changes, props.step.id)
 })
 
 const shown = computed(() =>
@@ -86,9 +88,10 @@ const plain = (text: string) => /^\s*[\d.,/ ]+\s*(mm|in)?\s*$/.test(text)
     :text="say.edit(one.size.text, one.size.unit)"
     :chosen="plain(one.size.text)"
     :was="one.was"
-    :says="one.size.side === 'along' ? one.size.says : ''"
+    :title="one.size.says"
     :problem="one.problem"
     :outcome="outcome"
+    :start="!!opened && one.size.path === opened"
     @begin="open = one.path"
     @draft="typed(one.path, $event)"
     @keep="keep(one.size, $event)"

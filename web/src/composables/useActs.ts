@@ -2,6 +2,7 @@ import { useRouter } from 'vue-router'
 
 import type { Part, Step } from '../api/client'
 import { freeName } from '../steps'
+import { useCopied } from './useCopied'
 import { useJob } from '../stores/job'
 
 /** One thing that can be done with what is selected: a word, and the doing. */
@@ -11,10 +12,13 @@ export interface Act {
   disabled?: boolean
 }
 
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`
+
 /** What can be done with parts, steps, joints and edges: the same acts in the ledger and in the menu on a drawing. */
 export function useActs() {
   const job = useJob()
   const router = useRouter()
+  const { copied, copy, paste } = useCopied()
   const partIds = () => job.design!.parts.map(({ id }) => id)
 
   /** Behind another one of the list, or in front: "" is the very front. */
@@ -46,6 +50,13 @@ export function useActs() {
       { name: 'Duplicate', run: () => duplicatePart(part) },
       { name: 'Move up', run: () => moveIn(ids, part.id, -1, path), disabled: ids[0] === part.id },
       { name: 'Move down', run: () => moveIn(ids, part.id, 1, path), disabled: ids.at(-1) === part.id },
+      ...(copied.value.length
+        ? [{ name: `Paste ${counted(copied.value.length, 'step')}`, run: () => paste(part) }]
+        : []),
+      {
+        name: job.hidden.has(part.id) ? 'Show' : 'Hide',
+        run: () => job.hide(part.id),
+      },
       { name: 'Remove', run: () => removePart(part) },
     ]
   }
@@ -63,6 +74,11 @@ export function useActs() {
     const path = `parts/${part.id}/steps/${step.id}`
     return [
       { name: 'Duplicate', run: () => duplicateStep(part, step) },
+      { name: 'Copy', run: () => copy([step]) },
+      {
+        name: job.hidden.has(`${part.id}/${step.id}`) ? 'Show' : 'Hide',
+        run: () => job.hide(`${part.id}/${step.id}`),
+      },
       {
         name: step.on ? 'Switch off' : 'Switch on',
         run: () => job.edit({ verb: 'switch', path, value: !step.on }),
@@ -70,6 +86,28 @@ export function useActs() {
       { name: 'Move up', run: () => moveIn(ids, step.id, -1, path), disabled: ids[0] === step.id },
       { name: 'Move down', run: () => moveIn(ids, step.id, 1, path), disabled: ids.at(-1) === step.id },
       { name: 'Remove', run: () => removeStep(part, path) },
+    ]
+  }
+
+  /** Of several steps at once: each is one edit, all of them one revision. */
+  function ofSteps(part: Part, steps: readonly Step[]): Act[] {
+    const path = ({ id }: Step) => `parts/${part.id}/steps/${id}`
+    const on = steps.some((step) => step.on)
+    return [
+      { name: 'Copy', run: () => copy(steps) },
+      {
+        name: on ? 'Switch off' : 'Switch on',
+        run: () =>
+          job.edit(...steps.map((step) => ({ verb: 'switch' as const, path: path(step), value: !on }))),
+      },
+      { name: 'Hide', run: () => steps.forEach(({ id }) => job.hide(`${part.id}/${id}`, true)) },
+      {
+        name: 'Remove',
+        run: async () => {
+          const edits = steps.map((step) => ({ verb: 'drop' as const, path: path(step) }))
+          if (await job.edit(...edits)) job.pick('part', part.id)
+        },
+      },
     ]
   }
 
@@ -101,8 +139,10 @@ export function useActs() {
     if (!part) return []
     const step = part.steps.find((one) => one.id === stepId)
     const open = { name: 'Open at Shape', run: () => router.push({ name: 'shape' }) }
+    const several = part.steps.filter((one) => job.steps.includes(one.id))
+    if (several.length > 1) return [open, ...ofSteps(part, several)]
     return [open, ...(step ? ofStep(part, step) : ofPart(part))]
   }
 
-  return { ofPart, ofStep, ofJoint, ofSelected }
+  return { ofPart, ofStep, ofSteps, ofJoint, ofSelected }
 }

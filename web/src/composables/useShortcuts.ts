@@ -14,6 +14,8 @@ export interface Acts {
   about?: () => void
   next?: () => void
   previous?: () => void
+  find?: () => void
+  measure?: () => void
 }
 
 const COMMANDS: Record<string, keyof Acts> = { z: 'undo', y: 'redo' }
@@ -23,6 +25,8 @@ const PLAIN: Record<string, keyof Acts> = {
   h: 'about',
   n: 'next',
   p: 'previous',
+  '/': 'find',
+  m: 'measure',
 }
 
 export function useShortcuts(act: Acts): void {

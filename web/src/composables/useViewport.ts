@@ -3,7 +3,6 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
 import { fit, matrix, pan, toWork, zoomAt, type Box, type Point, type View } from '../geometry/view'
 
-const PADDING = 24
 /** Room for the scale bar. */
 const BELOW = 34
 const LEAST_PX = 360
@@ -11,7 +10,12 @@ const STEP_PX = 60
 const ZOOM_STEP = 1.25
 
 /** Pan, zoom and fit of one drawing by wheel, pointers (one drags, two pinch) and keys, from mount to unmount. */
-export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box, aside = () => 0) {
+export function useViewport(
+  frame: Ref<SVGSVGElement | null>,
+  box: () => Box,
+  aside = () => 0,
+  padding = () => 24,
+) {
   const size = shallowRef({ width: 800, height: 500 })
   const view = shallowRef<View>({ scale: 1, x: 0, y: 0 })
   const pointer = shallowRef<Point | null>(null)
@@ -23,7 +27,7 @@ export function useViewport(frame: Ref<SVGSVGElement | null>, box: () => Box, as
     const { width, height } = size.value
     // What lies over the right end of the drawing gets room, if enough is left.
     const room = width - aside() > LEAST_PX ? width - aside() : width
-    view.value = fit(box(), room, height, PADDING, BELOW)
+    view.value = fit(box(), room, height, padding(), BELOW)
   }
 
   function lookAt(target: Box): void {

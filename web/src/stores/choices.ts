@@ -19,6 +19,12 @@ export const useChoices = defineStore('choices', () => {
     return asked
   }
 
+  /** After something of the workshop's own was added to it. */
+  function reload(): Promise<Choices> {
+    asked = null
+    return load()
+  }
+
   const operations = computed(() => choices.value?.operations ?? {})
-  return { choices, operations, load }
+  return { choices, operations, load, reload }
 })

@@ -44,7 +44,11 @@ export const useJob = defineStore('job', () => {
   const problem = shallowRef<Problem | null>(null)
   const conflict = shallowRef<{ edits: readonly Edit[]; problem: Problem } | null>(null)
   const changed = shallowRef(NOTHING_CHANGED)
-  const { selected, picked, part, toggle, pick, menuAt } = useSelection(() => design.value)
+  const { selected, picked, part, steps, also, toggle, pick, pickMore, hidden, hide, menuAt } = useSelection(
+    () => design.value,
+  )
+  /** The named length that is looked at: it is lit where it is used. */
+  const litName = ref('')
   /** The board that is looked at, where a job has several. */
   const chosenBoard = ref('')
   /** How many pauses there were: what takes a while is asked for anew at each. */
@@ -100,6 +104,8 @@ export const useJob = defineStore('job', () => {
     conflict.value = null
     changed.value = NOTHING_CHANGED
     selected.value = ''
+    hidden.value = new Set()
+    litName.value = ''
     chosenBoard.value = ''
   }
 
@@ -216,7 +222,7 @@ export const useJob = defineStore('job', () => {
 
   return {
     design, proof, fresh, proofState, proofTask, unproved, prove, news, problem, conflict, changed, pauses, busy, route,
-    selected, picked, part, toggle, pick, menuAt,
+    selected, picked, part, steps, also, toggle, pick, pickMore, hidden, hide, menuAt, litName,
     board, chosenBoard, basis, basisPath, layoutPath, open, close, lookForNews, edit, put, putBasis, attempt, goTo, undo, redo,
     takeTheirs, saveMine, problemAt,
   } // prettier-ignore

@@ -4,6 +4,7 @@ import { computed, watchEffect } from 'vue'
 
 import type { Finest, Style, Unit } from '../units'
 
+export type FreeKey = 'Alt' | 'Control' | 'Shift'
 export type Theme = 'light' | 'dim'
 /** "" follows the system. */
 export type ThemeChoice = Theme | ''
@@ -15,6 +16,9 @@ export const useSettings = defineStore('settings', () => {
   const locale = useStorage('numbers', '')
   /** What this browser prints on. */
   const paper = useStorage('paper', 'A4')
+  /** How far an arrow key moves what is selected, in mm; and the key that leaves the grid while something is dragged. */
+  const nudgeMm = useStorage('nudge', 1)
+  const freeKey = useStorage<FreeKey>('free-key', 'Alt')
   const themeChoice = useStorage<ThemeChoice>('theme', '')
 
   const systemIsDark = useMediaQuery('(prefers-color-scheme: dark)')
@@ -23,5 +27,5 @@ export const useSettings = defineStore('settings', () => {
 
   watchEffect(() => (document.documentElement.dataset['theme'] = theme.value))
 
-  return { unit, finest, locale, paper, themeChoice, theme, style }
+  return { unit, finest, locale, paper, nudgeMm, freeKey, themeChoice, theme, style }
 })

@@ -19,6 +19,7 @@ import { useJob } from '../stores/job'
 
 const ConflictDialog = defineAsyncComponent(() => import('../components/ConflictDialog.vue'))
 const ActsMenu = defineAsyncComponent(() => import('../components/ActsMenu.vue'))
+const FindJob = defineAsyncComponent(() => import('../components/FindJob.vue'))
 const HistoryDialog = defineAsyncComponent(() => import('../components/HistoryDialog.vue'))
 
 /** A job's frame: title line, basis strip, route, the stop itself, parts rail. */
@@ -27,11 +28,13 @@ const say = useSay()
 const route = useRoute()
 const { problem: failed, tell } = useProblem()
 const remembering = ref(false)
+const finding = ref(false)
 
 useShortcuts({
   undo: () => job.design?.can_undo && void job.undo(),
   redo: () => job.design?.can_redo && void job.redo(),
   escape: () => (job.selected = ''),
+  find: () => (finding.value = !!job.design && !job.design.problem),
 })
 
 const open = () => tell(() => job.open(Number(route.params['id'])))
@@ -73,6 +76,7 @@ const said = computed(() => {
       </template>
       <template #actions>
         <template v-if="job.design">
+          <ElButton class="quiet" size="small" title="Find (/)" @click="finding = true">Find</ElButton>
           <ElButton class="quiet" size="small" @click="remembering = true">History</ElButton>
           <ElButton class="quiet" size="small" :disabled="!job.design.can_undo" @click="job.undo"
             >Undo</ElButton
@@ -114,6 +118,7 @@ const said = computed(() => {
     <p class="unseen" role="status" aria-live="polite">{{ said }}</p>
     <ActsMenu v-if="job.menuAt && job.selected" :key="job.menuAt.join()" />
     <ConflictDialog v-if="job.conflict" />
+    <FindJob v-if="finding" @close="finding = false" />
     <HistoryDialog v-if="remembering && job.design" @close="remembering = false" />
   </div>
 </template>

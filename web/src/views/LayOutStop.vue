@@ -9,6 +9,7 @@ import SheetTabs from '../components/SheetTabs.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useActs } from '../composables/useActs'
 import FlagField from '../kit/FlagField.vue'
+import PickField from '../kit/PickField.vue'
 import { useJob } from '../stores/job'
 
 const job = useJob()
@@ -20,6 +21,10 @@ const number = computed({
 })
 const sheet = computed(() => job.design!.sheets[number.value - 1])
 const board = computed(() => job.design!.boards.find(({ id }) => id === sheet.value?.board))
+/** Whether a part of this board has work on its back. */
+const hasBack = computed(() =>
+  job.design!.parts.some((part) => part.board === sheet.value?.board && part.steps.some(({ back }) => back)),
+)
 </script>
 
 <template>
@@ -41,6 +46,18 @@ const board = computed(() => job.design!.boards.find(({ id }) => id === sheet.va
           label="Quarter turns allowed"
           :model-value="board?.quarter_turns ?? false"
           @update:model-value="job.put(`layout/${sheet!.board}/quarter_turns`, $event)"
+        />
+        <PickField
+          v-if="hasBack"
+          class="turns"
+          label="For its back the sheet is turned over about"
+          :options="[
+            { value: 'left', label: 'its left edge' },
+            { value: 'bottom', label: 'its bottom edge' },
+          ]"
+          :model-value="board?.turned_about ?? 'left'"
+          help="The back has a file of its own; its name says the edge."
+          @update:model-value="job.put(`layout/${sheet!.board}/turned_about`, $event)"
         />
       </LedgerPanel>
     </template>

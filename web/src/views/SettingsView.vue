@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 
+import { Problem } from '../api/client'
 import TitleLine from '../components/TitleLine.vue'
 import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
@@ -10,7 +11,7 @@ import PickField from '../kit/PickField.vue'
 import TextField from '../kit/TextField.vue'
 import { useSession } from '../stores/session'
 import { useSettings, type ThemeChoice } from '../stores/settings'
-import type { Finest, Unit } from '../units'
+import { MM_PER_INCH, type Finest, type Unit } from '../units'
 
 /** How this browser shows things, and what others see as the maker's name. */
 const session = useSession()
@@ -47,6 +48,26 @@ const languages = computed(() =>
     return { value: code, label: code ? name : `As the browser (${name})`, detail: `${number}, ${day}` }
   }),
 )
+
+const KEYS = [
+  { value: 'Alt', label: 'Alt' },
+  { value: 'Control', label: 'Ctrl' },
+  { value: 'Shift', label: 'Shift' },
+]
+const nudgeProblem = shallowRef<Problem | null>(null)
+const MOST_NUDGE_MM = 100
+function setNudge(text: string): void {
+  const mm = Number(text.replace(',', '.')) * (settings.unit === 'in' ? MM_PER_INCH : 1)
+  if (mm > 0 && mm <= MOST_NUDGE_MM) settings.nudgeMm = mm
+  else
+    nudgeProblem.value = new Problem(
+      'not-a-length',
+      `“${text}” is not a step to move by.`,
+      `Type a number above 0 and up to ${say.short(MOST_NUDGE_MM)} ${say.unit}.`,
+      'nudge',
+      422,
+    )
+}
 
 async function rename(name: string): Promise<void> {
   saved.value = await tell(() => session.rename(name))
@@ -85,6 +106,23 @@ async function rename(name: string): Promise<void> {
           >, a side like this: <span class="figure">{{ say.short(119.85625) }} {{ say.unit }}</span
           >.
         </p>
+      </section>
+      <section class="card">
+        <h2>Drawing</h2>
+        <TextField
+          field="nudge"
+          label="An arrow key moves a step by"
+          :text="say.short(settings.nudgeMm)"
+          :unit="settings.unit"
+          :problem="nudgeProblem"
+          @commit="setNudge"
+          @clear="nudgeProblem = null"
+        />
+        <PickField
+          v-model="settings.freeKey"
+          label="While dragging, this key leaves the grid and everything else a step would lie on"
+          :options="KEYS"
+        />
       </section>
       <section class="card">
         <h2>Paper</h2>
