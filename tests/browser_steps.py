@@ -81,3 +81,8 @@ def choice(within: Page | Locator, label: str) -> Locator:
 def part(page: Page, title: str) -> Locator:
     """A part on the rail."""
     return page.get_by_role("region", name="Parts").get_by_role("button", name=re.compile(f"^{title}"))
+
+
+def step_that(page: Page, operation: str) -> Locator:
+    """The first step of the open part with that operation."""
+    return page.locator("aside ol > li", has=page.locator(f".swatch.{operation}")).locator(".name").first

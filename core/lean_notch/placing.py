@@ -100,7 +100,7 @@ def measured_from(result: Result, part_id: str, step_id: str, of: str, axis: Axi
     [step] = _shape_steps(part, [step_id])
     known = _before(result, part, step)
     path = f"parts/{part.id}/steps/{step.id}"
-    box, origin = box_of(known[step.id]), _origin(result, part, step)
+    box, origin = box_of(_of(known, step)), _origin(result, part, step)
     if of.startswith("edge:"):
         start, normal = _edge(of, known)
         axis = axis or ("x" if abs(normal[0]) > abs(normal[1]) else "y")
@@ -140,10 +140,10 @@ def aligned(result: Result, part_id: str, steps: Sequence[str], side: Side) -> l
         raise MissingInput("One step alone is in line.", fix="Select another one as well.", field="steps")
     axis, anchor = _ANCHORS[side]
     i, known = AXES.index(axis), _named(result, part)
-    wanted = in_box(box_of(known[first.id]), anchor)[i]
+    wanted = in_box(box_of(_of(known, first)), anchor)[i]
     edits: list[Edit] = []
     for step in others:
-        by = wanted - in_box(box_of(known[step.id]), anchor)[i]
+        by = wanted - in_box(box_of(_of(known, step)), anchor)[i]
         if abs(by) > _STILL_MM:
             edits += _by(result, part, step, axis, by)
     return edits
@@ -158,7 +158,7 @@ def spread_evenly(result: Result, part_id: str, steps: Sequence[str], axis: Axis
             "Fewer than three steps have no gaps to make equal.", fix="Select three or more.", field="steps"
         )
     i, known = AXES.index(axis), _named(result, part)
-    boxes = {step.id: box_of(known[step.id]) for step in some}
+    boxes = {step.id: box_of(_of(known, step)) for step in some}
     order = sorted(some, key=lambda step: boxes[step.id][i])
     ends = boxes[order[0].id], boxes[order[-1].id]
     room = ends[1][i] - ends[0][i + 2] - sum(boxes[step.id][i + 2] - boxes[step.id][i] for step in order[1:-1])
@@ -204,6 +204,17 @@ def _named(result: Result, part: Part) -> dict[str, Named]:
     return {one.step: one for one in result.build.part(part.id).named}
 
 
+def _of(known: Mapping[str, Named], step: ShapeStep) -> Named:
+    found = known.get(step.id)
+    if found is None:
+        raise MissingInput(
+            f"{step.title or step.id} has no place on the finished part.",
+            fix="Switch it on, and mend the step that the part got stuck at; after growing or scaling nothing keeps its place.",
+            field="steps",
+        )  # fmt: skip
+    return found
+
+
 def _before(result: Result, part: Part, step: ShapeStep) -> dict[str, Named]:
     """What a step can be measured from: earlier steps, and itself."""
     order = [one.id for one in part.steps]
@@ -217,14 +228,14 @@ def _origin(result: Result, part: Part, step: ShapeStep) -> tuple[float, float]:
     for one in result.build.part(part.id).measured:
         if one.step == step.id:
             at[one.path] = one.end["xy".index(one.path)]
-    box = box_of(_named(result, part)[step.id])
+    box = box_of(_of(_named(result, part), step))
     return (at.get("x", box[0]), at.get("y", box[1]))
 
 
 def _reach(result: Result, part: Part, step: ShapeStep, normal: tuple[float, float]) -> float:
     """How far along `normal` the nearest of a step's first copy lies."""
     if isinstance(step.shape, Imported | OtherPart):
-        left, low, right, high = box_of(_named(result, part)[step.id])
+        left, low, right, high = box_of(_of(_named(result, part), step))
         return min(x * normal[0] + y * normal[1] for x in (left, right) for y in (low, high))
     names = _names(result, part)
     x, y = _origin(result, part, step)

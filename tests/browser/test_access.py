@@ -9,7 +9,7 @@ import re
 from pathlib import Path
 
 import pytest
-from browser_steps import change, choice, choose, go, open_job, part, recipe
+from browser_steps import change, choice, choose, go, open_job, part, recipe, step_that
 from playwright.sync_api import Browser, Page, expect
 
 pytestmark = pytest.mark.xdist_group("second browser")
@@ -62,7 +62,7 @@ def test_axe_finds_nothing_on_any_view_in_either_theme(themed, app):
         wrong[stop] = violations(themed)
     themed.goto(f"{job}/shape")
     part(themed, "Front").click()
-    themed.get_by_role("button", name=re.compile("engrave")).click()
+    step_that(themed, "engrave").click()
     settled(themed)
     wrong["a step"] = violations(themed)
     themed.keyboard.press("?")
@@ -168,8 +168,9 @@ def test_a_tablet_shows_everything_and_takes_touches(app, browser: Browser):
     assert not small, small  # WCAG 2.2, 2.5.8: targets of 24 px
     part(page, "Front").tap()
     page.get_by_role("heading", name="Steps of Front").wait_for()
-    page.get_by_role("button", name=re.compile("engrave")).tap()
+    step_that(page, "engrave").tap()
     expect(page.get_by_role("combobox", name="Font")).to_be_visible()
+    page.get_by_role("button", name="All parts").tap()
     hole = page.locator("path.hit.opening").first.bounding_box()
     page.touchscreen.tap(hole["x"] + 8, hole["y"] + 8)
     expect(page.get_by_role("heading", name="Steps of Base")).to_be_visible()
@@ -216,7 +217,7 @@ def test_what_is_picked_on_a_drawing_is_first_in_the_ledger(open_tray):
     expect(ledger.get_by_role("heading", name="Steps of Base")).to_have_count(0)
     open_tray.locator("path.part").nth(1).click(button="right")
     open_tray.get_by_role("menuitem", name="Duplicate").click()
-    expect(open_tray.locator("path.part")).to_have_count(6)
+    expect(open_tray.get_by_role("region", name="Parts").get_by_role("button")).to_have_count(6)
     go(open_tray, "Join")
     open_tray.get_by_role("button", name="Joint: Front meets left side").focus()
     open_tray.keyboard.press("Enter")

@@ -9,35 +9,10 @@ from lean_notch.design import Design, design_from_json, design_to_json
 from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
-from lean_notch.job import Job, compute
+from lean_notch.job import compute
 from lean_notch.limits import MOST_CROSSINGS, MOST_SEGMENTS
 from lean_notch.proving import prove_job
-
-
-def rectangle(step, width, height, does="add", **values):
-    return {
-        "kind": "shape",
-        "id": step,
-        "does": does,
-        "shape": {"kind": "rectangle", "width": width, "height": height},
-        **values,
-    }
-
-
-def disc(step, diameter, does="cut", **values):
-    return {"kind": "shape", "id": step, "does": does, "shape": {"kind": "disc", "diameter": diameter}, **values}
-
-
-def plate(*steps, **more):
-    """A job with one loose part, 100 x 60, and more steps."""
-    part = {"id": "plate", "title": "Plate", "loose": 1, "steps": [rectangle("blank", 100, 60), *steps]}
-    document = {"lean_notch_design": 2, "name": "Plate", "parts": [part, *more.get("parts", [])]}
-    return Job(design_from_json(document), make_basis(sheet=(600, 400)))
-
-
-def made(*steps, **more):
-    job = plate(*steps, **more)
-    return build(job.design, job.basis).part("plate")
+from plates import disc, made, plate, rectangle
 
 
 def test_shapes_add_cut_and_keep():

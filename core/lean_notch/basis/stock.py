@@ -238,14 +238,16 @@ def _limits(given: Mapping[str, Any]) -> Limits:
         for name in ("web", "hole", "text")
     }
     density = given.get("density")
-    return Limits(**lengths, density=None if density in (None, "") else _number(density, "stock.limits.density"))
+    return Limits(
+        **lengths, density=None if density in (None, "") else _number(density, "stock.limits.density", "number")
+    )
 
 
-def _number(value: object, field: str) -> float:
+def _number(value: object, field: str, what: str) -> float:
     try:
         return float(str(value).replace(",", "."))
     except ValueError:
-        raise BadDocument(f"“{value}” is not a number.", fix="Give a number, or leave it empty.", field=field) from None
+        raise BadDocument(f"“{value}” is not a {what}.", fix="Give a number, or leave it empty.", field=field) from None
 
 
 def _count(value: object, field: str) -> int | None:
@@ -253,7 +255,7 @@ def _count(value: object, field: str) -> int | None:
 
 
 def _price(value: object) -> float | None:
-    return None if value in (None, "") else _number(value, "stock.price")
+    return None if value in (None, "") else _number(value, "stock.price", "price")
 
 
 def _size(value: object, field: str) -> SheetSize:

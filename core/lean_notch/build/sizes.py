@@ -58,7 +58,7 @@ def sizes_of(step: Step, part: FlatPart, names: Mapping[str, float]) -> tuple[Si
 
 def _tells(step: ShapeStep, axis: str, away: bool) -> bool:
     """Whether a distance is worth a line: not one of 0 from the part's zero, or from halfway between two things."""
-    return away or bool(getattr(step, f"from_{axis}") and not getattr(step, f"to_{axis}"))
+    return away or (getattr(step, f"from_{axis}").startswith("edge:") and not getattr(step, f"to_{axis}"))
 
 
 _Line = tuple[str, str, Point, Point, Where]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..units import FUNCTIONS, MM_PER_UNIT, names_in
 from .document import Design
-from .steps import CornerStep, Imported, OtherPart, ShapeStep, Spread, Step
+from .steps import CornerStep, Imported, Lettering, OtherPart, ShapeStep, Spread, Step
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,10 @@ def uses(step: Step) -> Uses:
         steps = [step_of(one) for one in measured if one]
         parts = (step.shape.part,) if isinstance(step.shape, OtherPart) else ()
         files = (step.shape.file,) if isinstance(step.shape, Imported) else ()
-    return Uses(_plain(step.names), tuple(dict.fromkeys(steps)), parts, files)
+    names = _plain(step.names)
+    if isinstance(step, ShapeStep) and isinstance(step.shape, Lettering) and step.does == "cut":
+        names = tuple(dict.fromkeys((*names, "thickness")))  # bridges are at least as wide as the board is thick
+    return Uses(names, tuple(dict.fromkeys(steps)), parts, files)
 
 
 def step_of(of: str) -> str:

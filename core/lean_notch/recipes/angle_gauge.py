@@ -29,7 +29,7 @@ def _check(names: Mapping[str, float]) -> None:
             f"A pocket of {say_mm(names['rule_length'])} runs off a bar of {say_mm(names['width'])}, the hub counted.",
             fix=f"Give at most {say_mm(most)}.", field="rule_length",
         )  # fmt: skip
-    if names["hole"] >= names["height"]:
+    if names.get("hole", 0.0) >= names["height"]:
         raise BadGeometry(
             f"A hole of {say_mm(names['hole'])} is as wide as a bar.", fix=f"Give less than {say_mm(names['height'])}.",
             field="hole",
@@ -67,8 +67,8 @@ ANGLE_GAUGE = Recipe(
         Setting("height", "Width of a bar", "length", "22"),
         Setting("second_angle", "Second bar at", "angle", "60", "degrees from the first"),
         Setting("third_angle", "Third bar at", "angle", "135", "degrees from the first"),
-        Setting("radius", "Rounding between bars", "length", "3", "of the inner corners"),
-        Setting("hole", "Hole at the hub", "length", "5", "across"),
+        Setting("radius", "Rounding between bars", "length", "3", "of the inner corners", optional=True),
+        Setting("hole", "Hole at the hub", "length", "5", "across", optional=True),
         Setting("rule_width", "Width of the rule", "length", "13"),
         Setting("rule_length", "Length of its pocket", "length", "90"),
         Setting("depth", "Depth of its pocket", "length", "1", "less than the board is thick"),

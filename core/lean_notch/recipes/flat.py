@@ -1,6 +1,6 @@
 """The drawing of a recipe that makes flat parts: in, the parts as built and which lengths are settings; out, views with sizes.
 
-A size shows where a step's length is a setting and nothing else; those of the whole part can be dragged.
+A size shows where a step's length is a setting and nothing else; those of what the part starts from can be dragged.
 """
 
 from __future__ import annotations
@@ -9,6 +9,7 @@ import math
 from collections.abc import Collection, Iterator, Mapping
 
 from ..build import Build, FlatPart
+from ..build.place import box_of
 from ..build.sizes import SizeOnPart, sizes_of
 from ..design import Design, Part
 from ..geometry import Circle, Contour, Cubic, Point, Region, Ring, Segment, Trace
@@ -36,6 +37,7 @@ def _view(part: Part, made: FlatPart, settings: Collection[str], names: Mapping[
     sizes: list[SizeLine] = []
     handles: list[Handle] = []
     seen: set[str] = set()
+    first = next((step for step in part.steps if step.on), None)
     for step in part.steps:
         for one in sizes_of(step, made, names):
             setting = one.text.strip()
@@ -43,7 +45,7 @@ def _view(part: Part, made: FlatPart, settings: Collection[str], names: Mapping[
                 seen.add(setting)
                 whole = _spans(one, made)
                 sizes.append(_line(one, setting, whole))
-                handles += _handle(one, setting, made) if whole else ()
+                handles += _handle(one, setting, step.id, made) if step is first else ()
     shapes = [Shape("board", (left, low, right, high), _outline(made.region.outer))]
     shapes += [Shape("clear", hole.box, _outline(hole)) for hole in made.region.holes]
     for mark in made.marks:
@@ -66,9 +68,9 @@ def _line(one: SizeOnPart, setting: str, whole: bool) -> SizeLine:
     return SizeLine("" if whole else one.says, one.value, one.start, one.end, side, 0, setting)
 
 
-def _handle(one: SizeOnPart, setting: str, made: FlatPart) -> Iterator[Handle]:
-    """In the middle of the side that moves: the right or the upper one."""
-    left, low, right, high = made.box
+def _handle(one: SizeOnPart, setting: str, step: str, made: FlatPart) -> Iterator[Handle]:
+    """In the middle of the side of a step that moves: the right or the upper one."""
+    left, low, right, high = next(box_of(named) for named in made.named if named.step == step)
     if one.side == "below":
         yield Handle(setting, (right, (low + high) / 2), "x")
     elif one.side == "right":

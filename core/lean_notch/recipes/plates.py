@@ -13,11 +13,10 @@ from .recipe import Values
 
 
 def named(values: Values, lengths: Mapping[str, str]) -> tuple[Dimension, ...]:
-    """Settings as chosen lengths of the design; one that was left empty is 0."""
+    """Settings as chosen lengths of the design; what was left empty is none."""
     typed = {name: cast(Length, values[name]) for name in lengths}
     return tuple(
-        Dimension(name, title, typed[name] if typed[name].text.strip() else Length("0"), chosen=True)
-        for name, title in lengths.items()
+        Dimension(name, title, typed[name], chosen=True) for name, title in lengths.items() if typed[name].text.strip()
     )
 
 

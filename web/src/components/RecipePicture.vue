@@ -84,7 +84,8 @@ function line(place: Placed, size: RecipeView['sizes'][number]) {
   const [a, b] = [px(place, size.start as [number, number]), px(place, size.end as [number, number])]
   if (size.side === 'along') {
     const flat = Math.abs(a[1] - b[1]) < Math.abs(a[0] - b[0])
-    const at = [(a[0] + b[0]) / 2 + (flat ? 0 : 34), (a[1] + b[1]) / 2 + (flat ? 20 : 0)] as const
+    const beside = Math.max(a[0], b[0]) + 76 < width.value ? 34 : -36
+    const at = [(a[0] + b[0]) / 2 + (flat ? 0 : beside), (a[1] + b[1]) / 2 + (flat ? 20 : 0)] as const
     return { from: a, to: b, feet: '', at } as const
   }
   if (size.side === 'below') {

@@ -52,7 +52,11 @@ const about = computed(() => {
 const sizes = computed(() => {
   const rows = new Map(job.design!.ledger['job']?.map((row) => [row.key, row.value]))
   // The recipe's lengths hold one thickness: with parts of several boards, what they call inside is not measured.
-  if (!rows.has('inside_width') || new Set(job.design!.parts.map(({ board }) => board)).size > 1) return ''
+  if (
+    (!rows.has('inside_width') && !rows.has('outside_width')) ||
+    new Set(job.design!.parts.map(({ board }) => board)).size > 1
+  )
+    return ''
   const by = (side: 'inside' | 'outside') =>
     ['width', 'depth', 'height'].map((name) => say.short(rows.get(`${side}_${name}`) ?? rows.get(name) ?? 0))
   return `inside ${by('inside').join(' × ')} · outside ${by('outside').join(' × ')} ${say.unit}`
