@@ -15,14 +15,13 @@ from .basis import BoardBasis
 from .build import Build, FlatMark, FlatPart, title_of
 from .design import Design, Lettering, Rectangle, ShapeStep, Spread, Step
 from .findings import Finding, Mend, Severity
-from .geometry import Circle, Contour, Point, Region, loops
+from .geometry import Circle, Contour, Point, Region, Ring, flatten, loops
 from .geometry.corners import turn_between
 from .remembered import Remembered
 from .units import Length, say_mm
 
 if TYPE_CHECKING:
     import numpy as np
-    import shapely
 
 _CHORD_MM = 0.01
 _LITTLE_MM = 0.005
@@ -84,28 +83,52 @@ def _severity(amount: float, beam: float) -> Severity:
 
 
 def _webs(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> Iterator[Finding]:
-    """Between two rings of a part, and where one ring comes near itself."""
+    """Between two rings of a part, and where its outline comes near itself. Only what is near by its boxes is looked at closely."""
+    if least <= 0:
+        return
+    rings = list(part.region.rings)
+    reach = least - _LITTLE_MM
+    holes = [ring.box for ring in rings[1:]]
+    near = [(a + 1, b + 1) for a, b in _meeting(holes, holes, reach) if a < b]
+    edges = [segment.box for segment in rings[0].segments]
+    near += [(0, hole) for hole in sorted({a + 1 for a, _ in _meeting(holes, edges, reach)})]
+    if near:
+        yield from _between(part, steps, rings, near, least, beam)
+    yield from _necks(part, least, beam)
+
+
+def _meeting(boxes: Sequence[_Box], others: Sequence[_Box], apart: float) -> list[tuple[int, int]]:
+    """Pairs of a box and another that are nearer than that."""
     import numpy as np
     import shapely
 
-    if least <= 0:
-        return
-    shape = shapely.Polygon(*loops(part.region, _CHORD_MM))
-    rings = list(shapely.get_rings(shape))
-    if len(rings) > 1:
-        a, b = shapely.STRtree(rings).query(rings, predicate="dwithin", distance=least - _LITTLE_MM)
-        ahead = a < b
-        a, b = a[ahead], b[ahead]
-        lines = shapely.shortest_line([rings[i] for i in a], [rings[i] for i in b])
-        ends = shapely.get_coordinates(lines).reshape(-1, 2, 2)
-        widths = np.hypot(*(ends[:, 1] - ends[:, 0]).T) if len(ends) else np.array([])
-        pairs: dict[tuple[str, ...], list[int]] = {}
-        for at in np.argsort(widths).tolist():
-            owners = tuple(_owner(part, (float(x), float(y))) for x, y in ends[at])
-            pairs.setdefault(tuple(sorted(owners)), []).append(at)
-        for some in pairs.values():
-            yield _web(part, steps, ends[some[0]], least, beam, len(some) - 1)
-    yield from _necks(part, shape, least, beam)
+    if not boxes or not others:
+        return []
+    grown = shapely.box(*(np.array(boxes) + np.array([-apart, -apart, apart, apart])).T)
+    first, second = shapely.STRtree(shapely.box(*np.array(others).T)).query(grown)
+    return list(zip(first.tolist(), second.tolist(), strict=True))
+
+
+def _between(
+    part: FlatPart, steps: dict[str, Step], rings: Sequence[Ring], near: Sequence[tuple[int, int]], least: float, beam: float
+) -> Iterator[Finding]:  # fmt: skip
+    """Pairs of rings that are too near each other, those of the same two steps as one."""
+    import numpy as np
+    import shapely
+
+    asked = sorted({i for pair in near for i in pair})
+    lines = {i: shapely.LinearRing(flatten(rings[i].segments, _CHORD_MM)) for i in asked}
+    shortest = shapely.shortest_line([lines[a] for a, _ in near], [lines[b] for _, b in near])
+    ends = shapely.get_coordinates(shortest).reshape(-1, 2, 2)
+    widths = np.hypot(*(ends[:, 1] - ends[:, 0]).T)
+    pairs: dict[tuple[str, ...], list[int]] = {}
+    for at in np.argsort(widths).tolist():
+        if widths[at] > least - _LITTLE_MM:
+            break
+        owners = tuple(_owner(part, (float(x), float(y))) for x, y in ends[at])
+        pairs.setdefault(tuple(sorted(owners)), []).append(at)
+    for some in pairs.values():
+        yield _web(part, steps, ends[some[0]], least, beam, len(some) - 1)
 
 
 def _web(part: FlatPart, steps: dict[str, Step], ends: np.ndarray, least: float, beam: float, more: int) -> Finding:
@@ -205,14 +228,16 @@ def _plus(typed: Length, by: float) -> str:
     return f"{text} {'-' if by < 0 else '+'} {abs(by):.6g} mm"
 
 
-def _necks(part: FlatPart, shape: shapely.Polygon, least: float, beam: float) -> Iterator[Finding]:
+def _necks(part: FlatPart, least: float, beam: float) -> Iterator[Finding]:
     """Where one outline comes so near itself that the part would fall in two if it were that much smaller."""
     import shapely
 
+    if len(part.region.outer.corners) <= 4:
+        return  # nothing of a plain plate comes near itself
+    shape = shapely.Polygon(flatten(part.region.outer.segments, _CHORD_MM))
     bodies = [one for one in shapely.get_parts(shape.buffer(-least / 2 + _LITTLE_MM)) if not one.is_empty]
     if len(bodies) < 2:
         return
-    # A hole that is near an edge is a web already; a neck is where more bodies are left than that explains.
     grown = shapely.union_all([one.buffer(least / 2 - _LITTLE_MM, quad_segs=16) for one in bodies])
     for rest in shapely.get_parts(shape.difference(grown.buffer(_LITTLE_MM))):
         touching = sum(one.dwithin(rest, least / 2 + 0.05) for one in bodies)
@@ -241,19 +266,30 @@ def _in_the_void(part: FlatPart) -> Iterator[Finding]:
     cuts = [(opening, region) for opening in part.openings for region in opening.regions]
     if len(cuts) < 2:
         return
-    shapes = [shapely.Polygon(*loops(region, _CHORD_MM)) for _, region in cuts]
-    inner, outer = shapely.STRtree(shapes).query(shapes, predicate="within")
     said: set[str] = set()
-    for a, b in zip(inner.tolist(), outer.tolist(), strict=True):
-        opening, region = cuts[a]
-        if a == b or opening.id in said or (shapes[a].equals(shapes[b]) and a < b):
+    boxes = [region.box for _, region in cuts]
+    for a, b in _meeting(boxes, boxes, 0.0):
+        (opening, region), (around, other) = cuts[a], cuts[b]
+        if a == b or opening.id in said or not _box_within(region.box, other.box):
+            continue
+        inner, outer = (shapely.Polygon(*loops(one, _CHORD_MM)) for one in (region, other))
+        if not inner.within(outer) or (inner.equals(outer) and a < b):
             continue
         said.add(opening.id)
         left, low, right, high = region.box
         yield Finding(
-            "cut-in-void", "look", f"{_sentence(opening.title)} lies inside {cuts[b][0].title}: it cuts nothing.",
+            "cut-in-void", "look", f"{_sentence(opening.title)} lies inside {around.title}: it cuts nothing.",
             "Move it onto the board, or remove it.", part.id, place=((left + right) / 2, (low + high) / 2), field=opening.field,
         )  # fmt: skip
+
+
+def _box_within(a: _Box, b: _Box) -> bool:
+    return (
+        a[0] >= b[0] - _LITTLE_MM
+        and a[1] >= b[1] - _LITTLE_MM
+        and a[2] <= b[2] + _LITTLE_MM
+        and a[3] <= b[3] + _LITTLE_MM
+    )
 
 
 def _holes(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> Iterator[Finding]:

@@ -205,13 +205,15 @@ def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
     return [try_basis(now, basis, OUTLINES) for basis in bases]
 
 
-def try_edits(design: Design, edits: Sequence[Edit], unit: Unit) -> tuple[Job, tuple[Change, ...]]:
-    """What edits would make of the job, and how that differs. Raises NotchError at an edit's path."""
+def try_edits(
+    design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bool = True
+) -> tuple[Job, tuple[Change, ...]]:  # fmt: skip
+    """What edits would make of the job, and how its figures differ, if those are wanted. Raises NotchError at an edit's path."""
     before = computed(head_of(design).job)
     after = edit_job(before.job, edits, unit, RACK)
     result = computed(after)
     refuse_own_failures(edits, before.build.failed, result.build)
-    return after, changes(before, result)
+    return after, changes(before, result) if figures else ()
 
 
 def save_variant(design: Design, name: str, swap: Swap) -> Design:

@@ -191,7 +191,8 @@ def place_steps(request: HttpRequest, design_id: int, given: s.PlacingIn) -> Htt
     """Steps moved, measured from something else, aligned or spread: the edits for it, and what they would do; nothing is kept."""
     design = _one(request, design_id)
     edits = placing.placing_edits(design, given)
-    return _answer(s.PlacingOut(edits=edits_to_json(edits), tried=shown.show_tried(design, edits, given.unit)))
+    tried = shown.show_tried(design, edits, given.unit, figures=False)  # asked at every frame of a drag
+    return _answer(s.PlacingOut(edits=edits_to_json(edits), tried=tried))
 
 
 @router.get("/designs/{design_id}/history", response={200: list[s.RevisionOut], 404: Problem})

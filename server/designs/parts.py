@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from config.problems import Problem
 from lean_notch import codec
@@ -16,10 +16,12 @@ from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Region, flatten
 from lean_notch.operations import Operation
+from lean_notch.remembered import Same
 from lean_notch.typed import number_at
 from lean_notch.units import Length
 
 from . import schemas as out
+from .fragments import piece
 
 DRAWN_CHORD_MM = 0.05
 """Fine enough for a drawing of the assembled object."""
@@ -28,19 +30,35 @@ MOST_TO_MEASURE_FROM = 120
 """Edges and corners of one step that a place can be measured from on the page; of an imported outline there may be thousands."""
 
 
-def show_part(part: FlatPart, designed: Part, names: Mapping[str, float], titles: Titles) -> out.PartOut:
-    """`names` are all lengths in mm, `titles` what steps and parts are called in sentences."""
+def part_json(part: FlatPart, designed: Part, names: Mapping[str, float], titles: Titles) -> str:
+    """JSON of PartOut: an edit changes few of a part's steps, and the others are written already. `names` are all lengths in mm,
+    `titles` what steps and parts are called in sentences."""
     marks = {mark.id: mark for mark in (*part.openings, *part.marks)}
+    drawn, openings = {one.step: one for one in part.named}, {mark.id for mark in part.openings}
+    lines: dict[str, list[float]] = {}
+    for one in part.measured:
+        lines.setdefault(one.step, []).extend((*one.start, *one.end))
     first = next((step.id for step in designed.steps if step.on), "")
-    return out.PartOut(
+    steps = []
+    for step in designed.steps:
+        failed = part.failed if part.failed and part.failed.step == step.id else None
+        mark, follows = marks.get(step.id), uses(step)
+        given = (
+            step, step.id == first, Same(mark and mark.regions), Same(mark and mark.traces), step.id in openings, failed, drawn.get(step.id), tuple(lines.get(step.id, ())),
+            tuple([names.get(name) for name in step.names]),
+            tuple([titles.get(one, one) for one in (*follows.steps, *follows.parts)]),
+        )  # fmt: skip
+        steps.append(piece(given, partial(_step, step, mark, part, names, titles, step.id == first)))
+    whole = out.PartOut(
         id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
-        path=path_of(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness,
-        steps=[_step(step, marks.get(step.id), part, names, titles, first) for step in designed.steps],
+        path=path_of(part.region), outline=_outline(part.region), box=part.box, thickness=part.thickness, steps=[],
         corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
         sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
         points=[point for one in part.named for point in _points(one, titles)],
         lines=[line for one in part.named for line in _lines(one, titles)],
     )  # fmt: skip
+    text = whole.model_dump_json()
+    return text.replace('"steps":[]', f'"steps":[{",".join(steps)}]', 1)
 
 
 def _points(one: Named, titles: Titles) -> list[out.PointOnPart]:
@@ -50,14 +68,17 @@ def _points(one: Named, titles: Titles) -> list[out.PointOnPart]:
     found += [(f"middle:{name}", edge.at(0.5)) for name, edge in one.edges if few and edge.bulge == 0]
     if not one.edges:
         found += [(name, place) for name, place in one.points if name.startswith("side:")]
-    return [out.PointOnPart(name=name, says=of_words(name, titles), step=one.step, at=place) for name, place in found]
+    return [
+        out.PointOnPart.model_construct(name=name, says=of_words(name, titles), step=one.step, at=place)
+        for name, place in found
+    ]
 
 
 def _lines(one: Named, titles: Titles) -> list[out.EdgeOnPart]:
     if len(one.edges) > MOST_TO_MEASURE_FROM:
         return []
     return [
-        out.EdgeOnPart(
+        out.EdgeOnPart.model_construct(
             name=f"edge:{name}", says=of_words(f"edge:{name}", titles), step=one.step, ends=(*edge.start, *edge.end)
         )
         for name, edge in one.edges
@@ -66,7 +87,7 @@ def _lines(one: Named, titles: Titles) -> list[out.EdgeOnPart]:
 
 
 def _step(
-    step: Step, mark: FlatMark | None, part: FlatPart, names: Mapping[str, float], titles: Titles, first: str
+    step: Step, mark: FlatMark | None, part: FlatPart, names: Mapping[str, float], titles: Titles, first: bool
 ) -> out.StepOut:  # fmt: skip
     failed = part.failed if part.failed and part.failed.step == step.id else None
     cuts = isinstance(step, ShapeStep) and step.does != "mark"
@@ -84,18 +105,18 @@ def _box(part: FlatPart, step: str) -> tuple[float, float, float, float] | None:
     return box_of(drawn) if drawn else None
 
 
-def _words(step: Step, names: Mapping[str, float], titles: Titles, first: str) -> list[out.WordsOut]:
+def _words(step: Step, names: Mapping[str, float], titles: Titles, first: bool) -> list[out.WordsOut]:
     found = []
-    for one in sentence(step, titles, first=step.id == first):
+    for one in sentence(step, titles, first=first):
         if one.typed is None:
-            found.append(out.WordsOut(text=one.text))
+            found.append(out.WordsOut.model_construct(text=one.text))
             continue
         try:
             value = number_at(step, one.path, names)
         except NotchError:
             value = None
         unit = one.typed.unit if isinstance(one.typed, Length) else None
-        found.append(out.WordsOut(text="", path=one.path, typed=one.typed.text, unit=unit, value=value))
+        found.append(out.WordsOut.model_construct(text="", path=one.path, typed=one.typed.text, unit=unit, value=value))
     return found
 
 

@@ -61,7 +61,7 @@ from .actions import News, Swap, head_of, news_of, try_edits, try_swaps
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
-from .parts import path_of, show_part
+from .parts import part_json, path_of
 
 
 def show_design(design: Design, since: int | None = None) -> str:
@@ -253,10 +253,10 @@ def show_tries(design: Design, swaps: list[Swap]) -> list[out.TrialOut]:
     return [show_trial(trial, swap.board) for trial, swap in zip(try_swaps(design, asked), asked, strict=True)]
 
 
-def show_tried(design: Design, edits: Sequence[Edit], unit: Unit) -> out.TriedOut:
+def show_tried(design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bool = True) -> out.TriedOut:
     """Never raises for what an edit cannot do: that is the answer."""
     try:
-        after, changed = try_edits(design, edits, unit)
+        after, changed = try_edits(design, edits, unit, figures=figures)
     except NotchError as error:
         return out.TriedOut(values={}, changes=[], problem=Problem(**error.as_json()))
     result, before = computed(after), computed(head_of(design).job)
@@ -285,11 +285,21 @@ MOST_LETTERS = 200_000
 """Of a part's outline that is shown before it is kept."""
 
 
+class _Json:
+    """A part that is written already."""
+
+    def __init__(self, *of: Any) -> None:
+        self.of = of
+
+    def model_dump_json(self) -> str:
+        return part_json(*self.of)
+
+
 def _part_piece(part: FlatPart, designed: Part, drawn: Drawn, names: Mapping[str, float]) -> str:
     titles = titles_of(drawn, designed)
     used = tuple([names.get(name) for name in designed.names])
     others = tuple([other.title for other in drawn.parts]) if designed.made_of_others else ()
-    return piece((part, designed, used, others), partial(show_part, part, designed, names, titles))
+    return piece((part, designed, used, others), partial(_Json, part, designed, names, titles))
 
 
 def names_by_board(result: Result) -> dict[str, dict[str, float]]:

@@ -5,13 +5,10 @@ Asked for: under 100 ms (p95). The p95 is printed, and is no pass or fail.
 
 from __future__ import annotations
 
-import json
 import subprocess
 import sys
 
 import pytest
-from large_jobs import forty_parts
-from lean_notch.job import job_to_json
 from running_app import ROOT
 
 EDIT = """
@@ -26,17 +23,6 @@ async ([field, value]) => {
   await new Promise((done) => { painted.port1.onmessage = done; painted.port2.postMessage(0) })
   return performance.now() - start
 }
-"""
-
-INSERT = """
-import json
-from django.contrib.auth.models import User
-from designs.models import Design, Revision
-document = json.load(open(FILE))
-design = Design.objects.create(owner=User.objects.get(username="Wren"), name="Forty parts")
-design.head = Revision.objects.create(design=design, number=1, document=document)
-design.save()
-print(design.id)
 """
 
 
@@ -109,24 +95,6 @@ def test_moving_a_thousand_holes_and_forty_parts(benchmark, open_tray, stop):
     result = benchmark.pedantic(steps, rounds=1)
     benchmark.extra_info["p95_ms"] = round(result, 1)
     print(f"\nmoving a drawing, {stop}: p95 {result:.1f} ms a step")
-
-
-@pytest.fixture
-def forty(app, page, tmp_path):
-    """The page at a job of forty kinds of parts, proved once."""
-    file = tmp_path / "job.json"
-    file.write_text(json.dumps(job_to_json(forty_parts())))
-    code = INSERT.replace("FILE", repr(str(file)))
-    shell = [sys.executable, str(ROOT / "server" / "manage.py"), "shell", "-v0", "-c", code]
-    design = subprocess.run(shell, env=app.environment, check=True, capture_output=True, text=True).stdout.split()[-1]
-
-    def opened(stop: str):
-        page.goto(f"{app.address}/jobs/{design}/{stop}")
-        page.get_by_text("40 parts, 40 kinds").wait_for()
-        page.get_by_text("fits, as cut from the file").first.wait_for()
-        return page
-
-    return opened
 
 
 def test_an_edit_of_a_forty_part_job(benchmark, forty):

@@ -130,7 +130,7 @@ def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
         plain = (*lines, *size, thickness)
         return _BLANKS(plain, lambda: Outlined(size, thickness, lines, Region(rectangle(0.0, 0.0, *size))))
     made = make_part(part, shop)
-    lines = straight_edges(made.edges, made.regions, made.cuts)
+    lines = straight_edges({name: edge for name, edge in made.edges.items() if name in asked}, made.regions, made.cuts)
     region = max(made.regions, key=lambda one: one.area)
     if part.blank is None:
         boxes = [one.box for one in made.regions]

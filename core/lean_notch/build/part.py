@@ -123,7 +123,11 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
 
 def _notch(making: Making, notches: Sequence[EdgeNotch]) -> None:
     """What joints take at edges that are not drawn with them: tabs are added last, so that no cut of the part takes them."""
-    lines = straight_edges(making.edges, making.regions, making.cuts)
+    if not notches:
+        return
+    wanted = {notch.edge for notch in notches}
+    some = {name: edge for name, edge in making.edges.items() if name in wanted}
+    lines = straight_edges(some, making.regions, making.cuts)
     shapes = [(notch.depth, as_region(lines[notch.edge], notch)) for notch in notches if notch.edge in lines]
     making.cuts += [region for depth, region in shapes if depth > 0]
     tabs = [region for depth, region in shapes if depth < 0]

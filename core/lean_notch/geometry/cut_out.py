@@ -31,7 +31,7 @@ def cut_out(regions: Sequence[Region], cuts: Sequence[Region]) -> list[Region]:
 
 def apart(regions: Sequence[Region], cuts: Sequence[Region]) -> tuple[list[Region], list[Region]]:
     """`cuts` that may meet another one or an edge, and those that do not: what is left gets them as holes."""
-    free = set(_free(regions, cuts) if len(regions) == 1 and len(cuts) > 1 else [])
+    free = set(_free(regions, cuts) if len(regions) == 1 and cuts else [])
     return [cut for i, cut in enumerate(cuts) if i not in free], [cut for i, cut in enumerate(cuts) if i in free]
 
 
