@@ -81,7 +81,7 @@ async function rename(one: NamedLength, to: string): Promise<void> {
           type="button"
           class="row"
           :aria-expanded="open === one.name"
-          :aria-label="`${one.name}, ${say.length(one.value ?? 0)} ${say.unit}, ${WORDS[one.source]}`"
+          :aria-label="`Named length ${one.name}, ${say.length(one.value ?? 0)} ${say.unit}, ${WORDS[one.source]}`"
           @focus="emit('light', [one.name])"
           @click="open = open === one.name ? '' : one.name"
         >

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import type { Part } from '../api/client'
 import { usePicking } from '../composables/usePicking'
@@ -169,6 +169,14 @@ useEventListener(window, 'keydown', (event) => {
   }
 }, { capture: true }) // prettier-ignore
 
+/** Who came here by key goes on by key: what was focused is not there any more. */
+const root = useTemplateRef<HTMLElement>('root')
+onMounted(async () => {
+  await nextTick()
+  if (document.activeElement === document.body)
+    root.value?.querySelector<SVGElement>('.part')?.focus({ preventScroll: true })
+})
+
 const movingBox = computed<Box | null>(() => {
   const boxes = props.part.steps.flatMap(({ id, box: one }) => (one && job.steps.includes(id) ? [one] : []))
   if (!boxes.length) return null
@@ -192,6 +200,7 @@ const fieldOf = (path: string) => path.split('/')[3] ?? ''
 
 <template>
   <div
+    ref="root"
     class="canvas"
     :class="{ picking: mode }"
     @pointerdown.capture="down"

@@ -13,6 +13,7 @@ const REACH_PX = 7
 const PAUSE_MS = 450
 const NOTHING: Point = [0, 0]
 const UPRIGHT = 1e-6
+const STILL_MM = 5e-4
 
 /** Moving the selected steps of a part by dragging or by keys: where they are on the way, what they found there, and the edits that
  * the core makes of it. */
@@ -183,8 +184,8 @@ export function usePlacing(part: () => Part | null) {
 
   const wayWords = ([x, y]: Point): string =>
     [
-      x && `${say.short(Math.abs(x))} to the ${x > 0 ? 'right' : 'left'}`,
-      y && `${say.short(Math.abs(y))} ${y > 0 ? 'up' : 'down'}`,
+      Math.abs(x) > STILL_MM && `${say.short(Math.abs(x))} to the ${x > 0 ? 'right' : 'left'}`,
+      Math.abs(y) > STILL_MM && `${say.short(Math.abs(y))} ${y > 0 ? 'up' : 'down'}`,
     ]
       .filter(Boolean)
       .join(', ')

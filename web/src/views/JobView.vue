@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import { connection } from '../api/connection'
 import BasisStrip from '../components/BasisStrip.vue'
 import BrokenJob from '../components/BrokenJob.vue'
+import FindJob from '../components/FindJob.vue'
 import JobName from '../components/JobName.vue'
 import PageSkeleton from '../components/PageSkeleton.vue'
 import PartsRail from '../components/PartsRail.vue'
@@ -19,7 +20,6 @@ import { useJob } from '../stores/job'
 
 const ConflictDialog = defineAsyncComponent(() => import('../components/ConflictDialog.vue'))
 const ActsMenu = defineAsyncComponent(() => import('../components/ActsMenu.vue'))
-const FindJob = defineAsyncComponent(() => import('../components/FindJob.vue'))
 const HistoryDialog = defineAsyncComponent(() => import('../components/HistoryDialog.vue'))
 
 /** A job's frame: title line, basis strip, route, the stop itself, parts rail. */
