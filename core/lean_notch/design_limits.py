@@ -260,27 +260,50 @@ def _necks(part: FlatPart, least: float, beam: float) -> Iterator[Finding]:
 
 
 def _in_the_void(part: FlatPart) -> Iterator[Finding]:
-    """Cuts that lie within another cut: they take nothing away."""
+    """Cuts that take nothing away: none of the finished part's edges is theirs."""
+    holes = set(part.region.holes)
+    for opening in part.openings:
+        idle = [
+            one for one in opening.regions if one.outer.reversed not in holes and not _has_edge_of(part.region, one)
+        ]
+        if not idle:
+            continue
+        left, low, right, high = idle[0].box
+        around = _around(part, opening, idle[0])
+        where = f"inside {around}" if around else f"beside the board of {part.title}"
+        count = (
+            f"{len(idle)} of {_sentence(opening.title)} lie"
+            if len(opening.regions) > 1
+            else f"{_sentence(opening.title)} lies"
+        )
+        yield Finding(
+            "cut-in-void", "look", f"{count} {where}: it cuts nothing.", "Move it onto the board, or remove it.", part.id,
+            place=((left + right) / 2, (low + high) / 2), field=opening.field,
+        )  # fmt: skip
+
+
+def _has_edge_of(region: Region, cut: Region) -> bool:
     import shapely
 
-    cuts = [(opening, region) for opening in part.openings for region in opening.regions]
-    if len(cuts) < 2:
-        return
-    said: set[str] = set()
-    boxes = [region.box for _, region in cuts]
-    for a, b in _meeting(boxes, boxes, 0.0):
-        (opening, region), (around, other) = cuts[a], cuts[b]
-        if a == b or opening.id in said or not _box_within(region.box, other.box):
+    places = [segment.at(0.5) for segment in cut.outer.segments] + [vertex.point for vertex in cut.outer.corners]
+    left, low, right, high = cut.box
+    for ring in region.rings:
+        a, b, c, d = ring.box
+        if a > right or c < left or b > high or d < low:
             continue
-        inner, outer = (shapely.Polygon(*loops(one, _CHORD_MM)) for one in (region, other))
-        if not inner.within(outer) or (inner.equals(outer) and a < b):
-            continue
-        said.add(opening.id)
-        left, low, right, high = region.box
-        yield Finding(
-            "cut-in-void", "look", f"{_sentence(opening.title)} lies inside {around.title}: it cuts nothing.",
-            "Move it onto the board, or remove it.", part.id, place=((left + right) / 2, (low + high) / 2), field=opening.field,
-        )  # fmt: skip
+        line = shapely.LinearRing(flatten(ring.segments, _CHORD_MM))
+        if bool(shapely.dwithin(line, shapely.points(places), 2 * _CHORD_MM).any()):
+            return True
+    return False
+
+
+def _around(part: FlatPart, opening: FlatMark, cut: Region) -> str:
+    """The title of another cut that a cut lies in, or ""."""
+    for other in part.openings:
+        for region in other.regions:
+            if other is not opening and _box_within(cut.box, region.box):
+                return other.title
+    return ""
 
 
 def _box_within(a: _Box, b: _Box) -> bool:

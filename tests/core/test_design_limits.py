@@ -133,6 +133,11 @@ def test_a_cut_in_an_opening_cuts_nothing():
     job = plate(rectangle("window", 40, 20, "cut", x=30, y=20), disc("h", 8, x=50, y=30))
     assert found(job)["cut-in-void"].why == "H lies inside window: it cuts nothing."
     assert "cut-in-void" not in found(plate(rectangle("window", 40, 20, "cut", x=30, y=20), disc("h", 8, x=15, y=30)))
+    arm = rectangle("arm", 40, 20, x=100, y=0)  # the plate is an L now, with nothing above the arm
+    beside = found(plate(arm, disc("h", 8, x=120, y=45)))["cut-in-void"]
+    assert beside.why == "H lies beside the board of Plate: it cuts nothing."
+    biting = rectangle("bite", 20, 20, "cut", x=90, y=50)
+    assert "cut-in-void" not in found(plate(biting, disc("over", 16, x=96, y=46)))
 
 
 def test_many_findings_of_a_kind_are_a_few_and_a_count():

@@ -255,7 +255,7 @@ def test_the_demo_is_seeded_once_and_keeps_what_was_done(sign_in):
     call_command("seed_demo")
     wren = sign_in("Wren")
     card, *others = wren.get("/api/designs").json()
-    assert [one["name"] for one in others] == ["Trail sign", "Slide drawer", "Seed tray"]
+    assert [one["name"] for one in others] == ["Specimen viewer", "Trail sign", "Slide drawer", "Seed tray"]
     assert all(one["pictured"] and one["proof"]["verdict"] == "fits" for one in (card, *others))
     assert (card["name"], card["boards"]) == ("Vial carrier", [{"name": "Poplar ply", "thickness": 3.06}])
     design = wren.get(f"/api/designs/{card['id']}").json()

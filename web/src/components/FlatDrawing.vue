@@ -43,6 +43,7 @@ const hasMarks = (part: Part) => part.steps.length > 1
     <template #default>
       <PartPiece
         v-for="(part, i) in parts"
+        v-show="!job.hidden.has(part.id)"
         :key="part.id"
         :part="part"
         :transform="`translate(${laid.places[i]![0]} ${laid.places[i]![1]})`"

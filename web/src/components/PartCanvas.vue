@@ -24,6 +24,8 @@ const props = defineProps<{
   placing: ReturnType<typeof usePlacing>
   /** What a click on an edge or a point is for just now. */
   mode: '' | 'from' | 'measure'
+  /** Named lengths that are looked at: the steps that follow them are lit. */
+  lit: ReadonlySet<string>
 }>()
 const emit = defineEmits<{ from: [thing: Thing]; leave: [] }>()
 const job = useJob()
@@ -59,6 +61,15 @@ const before = computed(() => {
   const ids = props.part.steps.map(({ id }) => id)
   return new Set(ids.slice(0, Math.max(ids.indexOf(job.picked.step), 0)))
 })
+
+const litSteps = computed(
+  () =>
+    new Set(
+      props.part.steps
+        .filter(({ follows }) => follows.names.some((name) => props.lit.has(name)))
+        .map(({ id }) => id),
+    ),
+)
 
 const things = ref<readonly Thing[]>([])
 const measured = computed(() =>
@@ -219,7 +230,7 @@ const fieldOf = (path: string) => path.split('/')[3] ?? ''
       @menu="onMenu"
     >
       <template #default>
-        <PartPiece :part="part" transform="" alone />
+        <PartPiece :part="part" transform="" alone :lit="litSteps" />
       </template>
       <template #over="{ at, pxPerMm }">
         <g

@@ -12,6 +12,8 @@ const props = defineProps<{
   name?: string
   /** It is the only one: it need not be told from others by its colour. */
   alone?: boolean
+  /** Steps to show as following what is looked at. */
+  lit?: ReadonlySet<string>
 }>()
 const job = useJob()
 
@@ -54,7 +56,7 @@ function choose(): void {
       <path
         :d="mark.path"
         class="hit"
-        :class="{ opening: mark.opening, selected: isPicked(mark.id) }"
+        :class="{ opening: mark.opening, selected: isPicked(mark.id), lit: lit?.has(mark.id) }"
         :data-pick="stepPick(mark.id)"
       />
     </template>
@@ -117,6 +119,11 @@ function choose(): void {
   fill: color-mix(in srgb, var(--deep) 14%, transparent);
   stroke: var(--deep);
   stroke-width: 1.5;
+}
+.hit.lit {
+  stroke: var(--deep);
+  stroke-width: 3;
+  stroke-dasharray: 5 3;
 }
 .side {
   stroke: transparent;

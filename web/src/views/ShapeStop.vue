@@ -133,6 +133,7 @@ async function addPart(): Promise<void> {
       :part="part"
       :placing="placing"
       :mode="mode"
+      :lit="lit"
       @from="measureFrom"
       @leave="mode = ''"
     />

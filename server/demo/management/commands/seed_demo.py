@@ -154,6 +154,45 @@ JOBS: list[dict[str, Any]] = [
             },
         },
     },
+    {
+        "name": "Specimen viewer", "recipe": "", "stock": "Poplar ply", "machine": "Shed laser", "settings": {},
+        "edits": {
+            **{
+                f"dimensions/{name}": {"title": title, "length": length, "chosen": True}
+                for name, title, length in (
+                    ("width", "width", "180"), ("height", "height", "96"), ("slide", "glass slide", "76"), ("lamp", "clip lamp", "36.8"),
+                    ("gap", "gap round the slide", "0.2"),
+                )
+            },
+            "parts/side": {
+                "title": "Side panel", "board": "main", "loose": 2,
+                "steps": [
+                    {"kind": "shape", "id": "blank", "shape": {"kind": "rectangle", "width": "width", "height": "height"}, "title": "panel"},
+                    {"kind": "corner", "id": "top", "corners": ["blank.top-left", "blank.top-right"], "size": "12", "title": "top corners"},
+                    {
+                        "kind": "shape", "id": "lamp", "does": "cut", "x": "45", "y": "59.5", "title": "lamp",
+                        "shape": {"kind": "disc", "diameter": "lamp + 2*1"},
+                    },
+                    {
+                        "kind": "shape", "id": "handle", "does": "cut", "from_x": "centre:lamp", "anchor": "top", "title": "lamp's handle",
+                        "from_y": "centre:lamp", "shape": {"kind": "rectangle", "width": "16", "height": "44", "radius": "8"},
+                    },
+                    {
+                        "kind": "shape", "id": "holes", "does": "cut", "y": "12", "from_y": "edge:blank.top", "anchor": "centre",
+                        "shape": {"kind": "disc", "diameter": "6"}, "pattern": {"kind": "spread", "count": 7, "by": "centres"},
+                    },
+                    {
+                        "kind": "shape", "id": "slide", "does": "mark", "operation": "pocket", "depth": "1.1", "title": "glass slide",
+                        "x": "width/2 - 6", "y": "14", "shape": {"kind": "rectangle", "width": "slide + 2*gap", "height": "26 + 2*gap"},
+                    },
+                    {
+                        "kind": "shape", "id": "pond", "does": "cut", "from_x": "centre:slide", "anchor": "centre", "y": "25",
+                        "from_y": "side:slide.top", "shape": {"kind": "lettering", "text": "POND", "font": "stencil", "height": "17.5"},
+                    },
+                ],
+            },
+        },
+    },
 ]  # fmt: skip
 
 
