@@ -17,11 +17,12 @@ from ..joints import FACE, Change, Mate
 from ..remembered import Remembered, Same
 from ..units import Length, positive_mm, say_mm
 from .basis_findings import basis_findings
+from .carve import check_cuts
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .fit import fit_findings, joint_fits
 from .flat import FlatPart, Making
 from .mates import Site, make_mates
-from .part import Asked, Outlines, Shop, check_cuts, make_part
+from .part import Asked, Outlines, Shop, make_part
 from .relief import bone_of, bones, weak_flanks
 from .shapes import LARGEST_MM
 from .stand import Outlined, Standing, stand_all

@@ -7,7 +7,7 @@ in between needs it done.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 
@@ -31,26 +31,23 @@ from ..design import (
 from ..errors import BadGeometry, CircularParts, NotchError, OutOfRange
 from ..findings import Finding
 from ..geometry import (
-    Circle,
     Contour,
     Motion,
     Region,
     Ring,
     Trace,
     Vertex,
-    mirror,
-    scaled_region,
-    scaled_trace,
 )
 from ..geometry.corners import chamfered, rounded, turn_between
 from ..joints.mate import Notch as EdgeNotch
-from ..limits import check_part_work
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
+from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
 from .edges import NEAR_MM, as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
 from .outline import Notch, Notches, outline
-from .shapes import LARGEST_MM, Drawn, draw, how_many, motions, placed, scaled_edge
+from .shapes import LARGEST_MM, Drawn, draw, placed
+from .whole_part import grow, mirror_all, moved_mark, repeat, turn
 
 Outlines = Callable[[Imported], Sequence[Region]]
 """The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
@@ -132,8 +129,8 @@ def _notch(making: Making, notches: Sequence[EdgeNotch]) -> None:
     making.cuts += [region for depth, region in shapes if depth > 0]
     tabs = [region for depth, region in shapes if depth < 0]
     if tabs:
-        _carve(making)
-        making.regions = _combined(making.regions, tabs, "union")
+        carve(making)
+        making.regions = combined(making.regions, tabs, "union")
 
 
 def title_of(step: Step) -> str:
@@ -170,13 +167,13 @@ def _take(
     elif isinstance(step, CornerStep):
         _corners(making, step, at["size"])
     elif isinstance(step, RepeatStep):
-        _repeat(making, part, step, at)
+        repeat(making, part, step, at)
     elif isinstance(step, GrowStep):
-        _grow(making, at["by"])
+        grow(making, at["by"])
     elif isinstance(step, MirrorStep):
-        _mirror(making, step, at)
+        mirror_all(making, step, at)
     elif isinstance(step, TurnStep):
-        _turn(making, at)
+        turn(making, at)
     else:
         _bend(making, part, step, at)
 
@@ -187,7 +184,7 @@ def _shape(
 ) -> None:  # fmt: skip
     title = title_of(step)
     source = _source(part, step, shop, stack)
-    ends = _box(making.regions) if making.regions else None
+    ends = box_of_all(making.regions) if making.regions else None
     at, where = placed(step, at, thickness, title, making.named, ends, source)
     drawn = draw(step, at, thickness, title, source)
     making.measured += where.measured
@@ -209,16 +206,18 @@ def _shape(
         _point_at(making, drawn)
         return
     if step.does == "cut":
-        if len(drawn.regions) > _MOST_SINGLE:
+        if len(drawn.regions) > MOST_SINGLE:
             check_cuts((*making.cuts, *drawn.regions), part.title)
         _check_over(making, part, drawn.regions, title)
         making.cuts += drawn.regions
         making.openings.append(_opening(part, step, drawn.regions))
     else:
-        _carve(making)
+        carve(making)
         how = "union" if step.does == "add" else "intersection"
         made = list(drawn.regions)
-        making.regions = _combined(making.regions, made, how) if making.regions or how == "intersection" else _one(made)
+        making.regions = (
+            combined(making.regions, made, how) if making.regions or how == "intersection" else as_one(made)
+        )
         if not making.regions:
             raise BadGeometry(f"Nothing is left after {title}.", fix="Move it over the part.")
     _name(making, step, drawn)
@@ -248,27 +247,8 @@ def _source(part: Part, step: ShapeStep, shop: Shop, stack: tuple[str, ...]) -> 
         raise OutOfRange(
             f"{other.title} cannot be made: {made.failed.error.why}", fix="Mend it first.", field="shape/part"
         )
-    _carve(made)
+    carve(made)
     return tuple(made.regions)
-
-
-def check_cuts(cuts: Sequence[Region], title: str) -> None:
-    """Raises TooMuchWork for more, or more that overlap, than can be cut out in reasonable time."""
-    if len(cuts) < 60:
-        return
-    segments = sum(_count(region) for region in cuts)
-    check_part_work(segments, 0, title, "pattern")
-    import numpy as np
-    import shapely
-
-    boxes = shapely.box(*np.array([region.box for region in cuts]).T)
-    pairs = shapely.STRtree(boxes).query(boxes)
-    check_part_work(segments, (pairs.shape[1] - len(cuts)) // 2, title, "pattern")
-
-
-@lru_cache(maxsize=16_384)
-def _count(region: Region) -> int:
-    return sum(1 if isinstance(ring, Circle) else len(ring.segments) for ring in region.rings)
 
 
 def _check_over(making: Making, part: Part, regions: Sequence[Region], title: str) -> None:
@@ -303,9 +283,9 @@ def _mark(
     depth = _pocket_depth(at, thickness) if operation == "pocket" else 0.0
     mark = FlatMark(step.id, title, operation, regions, traces, step.side, path, depth, step.face == "back")
     if mark.back:
-        left, _, right, _ = _box(making.regions)
-        mark = _moved(mark, Motion(left + right, 0.0, 0.0, mirrored=True))
-    left, low, right, high = _box(making.regions)
+        left, _, right, _ = box_of_all(making.regions)
+        mark = moved_mark(mark, Motion(left + right, 0.0, 0.0, mirrored=True))
+    left, low, right, high = box_of_all(making.regions)
     for shape in mark.shapes:
         a, b, c, d = shape.box
         if a < left or b < low or c > right or d > high:
@@ -342,7 +322,7 @@ def _pocket_depth(at: Mapping[str, float], thickness: float) -> float:
 def _corners(making: Making, step: CornerStep, size: float) -> None:
     positive_mm(size, "size", "The corner's size", LARGEST_MM)
     if step.which != "named":
-        _carve(making)
+        carve(making)
         making.regions = [_with_corners(region, step, size) for region in making.regions]
         return
     if not step.corners:
@@ -358,7 +338,7 @@ def _corners(making: Making, step: CornerStep, size: float) -> None:
                 f"There is no corner {name}.", fix=f"Use: {', '.join(sorted(making.corners)[:20])}.", field="corners"
             )
         if not _has_corner(making.regions, place) or any(_reaches(cut, place) for cut in making.cuts):
-            _carve(making)  # it may be one that a cut makes, or takes away
+            carve(making)  # it may be one that a cut makes, or takes away
         if not _has_corner(making.regions, place):
             raise BadGeometry(
                 f"The corner {name} is cut away, or belongs to a joint.", fix="Choose another corner.", field="corners"
@@ -416,132 +396,12 @@ def _near(a: tuple[float, float], b: tuple[float, float]) -> bool:
     return abs(a[0] - b[0]) <= NEAR_MM and abs(a[1] - b[1]) <= NEAR_MM
 
 
-def _grow(making: Making, by: float) -> None:
-    from ..geometry.offset import offset
-
-    if abs(by) > LARGEST_MM:
-        raise OutOfRange(f"It would grow by {say_mm(by)}.", fix="Check the decimal point and the unit.", field="by")
-    _carve(making)
-    making.regions = [grown for region in making.regions for grown in offset(region, by)]
-    if not making.regions:
-        raise BadGeometry(f"Nothing is left after shrinking by {say_mm(-by)}.", fix="Shrink it by less.", field="by")
-    making.edges.clear()
-    making.corners.clear()
-    making.named.clear()
-
-
-def _mirror(making: Making, step: MirrorStep, at: Mapping[str, float]) -> None:
-    _carve(making)
-    motion = mirror((at["x"], at["y"]), at["angle"])
-    other = [motion.region(region) for region in making.regions]
-    marks, openings = ([_moved(mark, motion) for mark in some] for some in (making.marks, making.openings))
-    if step.keep:
-        making.regions = _combined(making.regions, other, "union")
-        making.marks += [replace(mark, id=f"{mark.id}-mirrored") for mark in marks]
-        making.openings += openings
-        making.edges |= {f"{step.id}.{name}": motion.segment(edge) for name, edge in making.edges.items()}
-        making.corners |= {f"{step.id}.{name}": motion.point(place) for name, place in making.corners.items()}
-        making.named += [one.moved(motion, f"{step.id}.") for one in making.named]
-        return
-    making.regions, making.marks, making.openings = other, marks, openings
-    making.edges = {name: motion.segment(edge) for name, edge in making.edges.items()}
-    making.corners = {name: motion.point(place) for name, place in making.corners.items()}
-    making.named = [one.moved(motion) for one in making.named]
-    making.measured.clear()
-
-
-def _repeat(making: Making, part: Part, step: RepeatStep, at: Mapping[str, float]) -> None:
-    _carve(making)
-    copies = how_many(step.pattern, at)
-    check_part_work(copies * sum(map(_count, making.regions)), 0, part.title, "pattern")
-    others = motions(step.pattern, at)[1:]
-    regions = [there.region(region) for there in others for region in making.regions]
-    if len(regions) > _MOST_SINGLE:
-        check_cuts(regions, part.title)
-    marks, openings = list(making.marks), list(making.openings)
-    making.regions = _combined(making.regions, regions, "union") if regions else making.regions
-    making.marks += [
-        replace(_moved(one, there), id=f"{one.id}-{i}") for i, there in enumerate(others, 2) for one in marks
-    ]
-    making.openings += [_moved(one, there) for there in others for one in openings]
-
-
-_MOST_SINGLE = 60
-"""More copies than this are counted before they are made; fewer are counted with the rest, at the end."""
-
-
-def _turn(making: Making, at: Mapping[str, float]) -> None:
-    _carve(making)
-    x, y, k = at["x"], at["y"], at["scale"]
-    to_origin, back = Motion(-x, -y), Motion(angle=at["turn"])
-    there = Motion(x + at["dx"], y + at["dy"])
-
-    def region(one: Region) -> Region:
-        return there.region(back.region(scaled_region(to_origin.region(one), k)))
-
-    def trace(one: Trace) -> Trace:
-        return there.trace(back.trace(scaled_trace(to_origin.trace(one), k)))
-
-    making.regions = [region(one) for one in making.regions]
-    making.marks, making.openings = (
-        [replace(one, regions=tuple(map(region, one.regions)), traces=tuple(map(trace, one.traces))) for one in some]
-        for some in (making.marks, making.openings)
-    )
-    making.edges = {
-        name: there.segment(back.segment(scaled_edge(to_origin.segment(edge), k)))
-        for name, edge in making.edges.items()
-    }
-    making.corners = {
-        name: there.point(back.point((k * (px - x), k * (py - y)))) for name, (px, py) in making.corners.items()
-    }
-    if k == 1:
-        whole = Motion(*there.point(back.point((-x, -y))), at["turn"])
-        making.named = [one.moved(whole) for one in making.named]
-    else:
-        making.named.clear()
-    making.measured.clear()
-
-
 def _bend(making: Making, part: Part, step: BendStep, at: Mapping[str, float]) -> None:
     ends = (Vertex(at["x"], at["y"]), Vertex(at["to_x"], at["to_y"]))
     if ends[0] == ends[1]:
         raise OutOfRange("The bend line has no length.", fix="Give it another end.", field="to_x")
     path = f"parts/{part.id}/steps/{step.id}"
     making.marks.append(FlatMark(step.id, title_of(step), "fold", (), (Trace(ends),), "auto", path))
-
-
-def _moved(mark: FlatMark, motion: Motion) -> FlatMark:
-    return replace(
-        mark, regions=tuple(map(motion.region, mark.regions)), traces=tuple(map(motion.trace, mark.traces))
-    )  # fmt: skip
-
-
-def _carve(making: Making) -> None:
-    """Takes away what is still to be cut."""
-    if making.cuts:
-        check_cuts(making.cuts, "this part")
-        making.regions = _combined(making.regions, making.cuts, "difference")
-        making.cuts = []
-
-
-def _combined(regions: Sequence[Region], others: Sequence[Region], how: str) -> list[Region]:
-    return list(_boolean(tuple(regions), tuple(others), how))
-
-
-@lru_cache(maxsize=512)
-def _boolean(regions: tuple[Region, ...], others: tuple[Region, ...], how: str) -> tuple[Region, ...]:
-    from ..geometry.boolean import combine
-    from ..geometry.cut_out import cut_out
-
-    if how == "difference":
-        return tuple(cut_out(regions, others))
-    pair = ((*regions, *others), ()) if how == "union" else (regions, others)
-    return tuple(combine([pair], how)[0])  # type: ignore[arg-type]
-
-
-def _one(regions: list[Region]) -> list[Region]:
-    """The first shapes of a part, joined where they overlap."""
-    return regions if len(regions) == 1 else _combined(regions, (), "union")
 
 
 def _name(making: Making, step: ShapeStep, drawn: Drawn) -> None:
@@ -556,13 +416,8 @@ def _point_at(making: Making, drawn: Drawn) -> None:
         making.named.append(drawn.named)
 
 
-def _box(regions: Sequence[Region]) -> tuple[float, float, float, float]:
-    lefts, lows, rights, highs = zip(*(region.box for region in regions), strict=True)
-    return (min(lefts), min(lows), max(rights), max(highs))
-
-
 def _middle(regions: Sequence[Region]) -> tuple[float, float]:
-    left, low, right, high = _box(regions)
+    left, low, right, high = box_of_all(regions)
     return ((left + right) / 2, (low + high) / 2)
 
 

@@ -1,0 +1,201 @@
+"""What is thin between two cuts of a part, and where one outline comes near itself: in, a part as built and its steps; out, findings
+with the move that mends them. Places are on the part."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING
+
+from .build import FlatPart, title_of
+from .design import Lettering, ShapeStep, Spread, Step
+from .findings import Finding, Mend, Severity
+from .geometry import Box, Point, Region, Ring, flatten, loops
+from .units import Length, say_mm
+
+if TYPE_CHECKING:
+    import numpy as np
+
+CHORD_MM = 0.01
+LITTLE_MM = 0.005
+
+
+def webs(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> Iterator[Finding]:
+    """Between two rings of a part, and where its outline comes near itself. Only what is near by its boxes is looked at closely."""
+    if least <= 0:
+        return
+    rings = list(part.region.rings)
+    reach = least - LITTLE_MM
+    holes = [ring.box for ring in rings[1:]]
+    near = [(a + 1, b + 1) for a, b in _meeting(holes, holes, reach) if a < b]
+    edges = [segment.box for segment in rings[0].segments]
+    near += [(0, hole) for hole in sorted({a + 1 for a, _ in _meeting(holes, edges, reach)})]
+    if near:
+        yield from _between(part, steps, rings, near, least, beam)
+    yield from _necks(part, least, beam)
+
+
+def _meeting(boxes: Sequence[Box], others: Sequence[Box], apart: float) -> list[tuple[int, int]]:
+    """Pairs of a box and another that are nearer than that."""
+    import numpy as np
+    import shapely
+
+    if not boxes or not others:
+        return []
+    grown = shapely.box(*(np.array(boxes) + np.array([-apart, -apart, apart, apart])).T)
+    first, second = shapely.STRtree(shapely.box(*np.array(others).T)).query(grown)
+    return list(zip(first.tolist(), second.tolist(), strict=True))
+
+
+def _between(
+    part: FlatPart, steps: dict[str, Step], rings: Sequence[Ring], near: Sequence[tuple[int, int]], least: float, beam: float
+) -> Iterator[Finding]:  # fmt: skip
+    """Pairs of rings that are too near each other, those of the same two steps as one."""
+    import numpy as np
+    import shapely
+
+    asked = sorted({i for pair in near for i in pair})
+    lines = {i: shapely.LinearRing(flatten(rings[i].segments, CHORD_MM)) for i in asked}
+    shortest = shapely.shortest_line([lines[a] for a, _ in near], [lines[b] for _, b in near])
+    ends = shapely.get_coordinates(shortest).reshape(-1, 2, 2)
+    widths = np.hypot(*(ends[:, 1] - ends[:, 0]).T)
+    pairs: dict[tuple[str, ...], list[int]] = {}
+    for at in np.argsort(widths).tolist():
+        if widths[at] > least - LITTLE_MM:
+            break
+        owners = tuple(owner_of(part, (float(x), float(y))) for x, y in ends[at])
+        pairs.setdefault(tuple(sorted(owners)), []).append(at)
+    for some in pairs.values():
+        yield _web(part, steps, ends[some[0]], least, beam, len(some) - 1)
+
+
+def _web(part: FlatPart, steps: dict[str, Step], ends: np.ndarray, least: float, beam: float, more: int) -> Finding:
+    first, second = ((float(x), float(y)) for x, y in ends)
+    width = math.dist(first, second)
+    owners = [owner_of(part, place) for place in (first, second)]
+    between = " and ".join(called(part, steps, one) for one in owners)
+    if owners[0] == owners[1]:
+        between = f"two cuts of {called(part, steps, owners[0])}"
+    mend = _apart(part, steps, owners, (first, second), least - width)
+    step = steps.get(owners[0])
+    letters = owners[0] == owners[1] and isinstance(step, ShapeStep) and isinstance(step.shape, Lettering)
+    return Finding(
+        "web-thin", severity(width, beam),
+        f"A web of {say_mm(width, 2)} stays between {between}{f', and {more} more as thin' if more else ''}; this board takes "
+        f"{say_mm(least, 2)} at least.",
+        f"{mend.says}, or make one of the two smaller." if mend else "Make it larger." if letters
+        else "Move one of the two, or make it smaller.",
+        part.id, place=((first[0] + second[0]) / 2, (first[1] + second[1]) / 2), amount=width,
+        field=f"parts/{part.id}/steps/{owners[1] or owners[0]}" if any(owners) else f"parts/{part.id}", mend=mend,
+    )  # fmt: skip
+
+
+def called(part: FlatPart, steps: dict[str, Step], owner: str) -> str:
+    return title_of(steps[owner]) if owner in steps else f"the edge of {part.title}"
+
+
+def owner_of(part: FlatPart, place: Point) -> str:
+    """The step whose opening has its edge at a place; "" for the part's own outline."""
+    for opening in part.openings:
+        for region in opening.regions:
+            left, low, right, high = region.box
+            near = left - 0.1 <= place[0] <= right + 0.1 and low - 0.1 <= place[1] <= high + 0.1
+            if near and _on_edge(region, place):
+                return opening.id
+    return ""
+
+
+def _on_edge(region: Region, place: Point) -> bool:
+    import shapely
+
+    ring = shapely.Polygon(*loops(region, CHORD_MM)).boundary
+    return bool(shapely.dwithin(ring, shapely.Point(place), 2 * CHORD_MM))
+
+
+def _apart(
+    part: FlatPart, steps: dict[str, Step], owners: Sequence[str], ends: tuple[Point, Point], more: float
+) -> Mend | None:  # fmt: skip
+    """The later step moved away from the other one, along the axis that needs the least."""
+    order = list(steps)
+    known = [one for one in owners if isinstance(steps.get(one), ShapeStep)]
+    if not known or owners[0] == owners[1]:
+        return None
+    mover = max(known, key=order.index)
+    step = steps[mover]
+    assert isinstance(step, ShapeStep)
+    away = 1.0 if mover == owners[1] else -1.0
+    way = tuple(away * (b - a) for a, b in zip(*ends, strict=True))
+    axis = 0 if abs(way[0]) >= abs(way[1]) else 1
+    share = abs(way[axis]) / math.hypot(*way) if any(way) else 0.0
+    if share < 0.5 or isinstance(step.pattern, Spread):
+        return None
+    name = "xy"[axis]
+    by = math.copysign(math.ceil(more / share * 10 - 1e-6) / 10, way[axis])
+    sense = _sense(part, mover, name, axis)
+    words = {0: ("right", "left"), 1: ("up", "down")}[axis][0 if by > 0 else 1]
+    where = f"to the {words}" if axis == 0 else words
+    typed: Length = getattr(step, name)
+    return Mend(
+        f"Move {title_of(step)} {say_mm(abs(by))} {where}",
+        f"parts/{part.id}/steps/{mover}/{name}",
+        _plus(typed, by * sense),
+    )
+
+
+def _sense(part: FlatPart, step: str, name: str, axis: int) -> float:
+    """Which way a distance counts: -1 from a right or an upper edge inwards."""
+    for one in part.measured:
+        if (one.step, one.path) == (step, name) and one.end[axis] < one.start[axis]:
+            return -1.0
+    return 1.0
+
+
+def _plus(typed: Length, by: float) -> str:
+    """What was typed, and so much more: a plain number stays one.
+
+    >>> _plus(Length("12"), 0.9), _plus(Length("width/2"), -0.5), _plus(Length("0.5", "in"), 25.4)
+    ('12.9', 'width/2 - 0.5 mm', '0.5 in + 25.4 mm')
+    """
+    try:
+        number = float(typed.text) if typed.unit == "mm" else None
+    except ValueError:
+        number = None
+    if number is not None:
+        return f"{number + by:.6g}"
+    text = typed.text if any(sign.isalpha() for sign in typed.text) else f"{typed.text} {typed.unit}"
+    return f"{text} {'-' if by < 0 else '+'} {abs(by):.6g} mm"
+
+
+def _necks(part: FlatPart, least: float, beam: float) -> Iterator[Finding]:
+    """Where one outline comes so near itself that the part would fall in two if it were that much smaller."""
+    import shapely
+
+    if len(part.region.outer.corners) <= 4:
+        return  # nothing of a plain plate comes near itself
+    shape = shapely.Polygon(flatten(part.region.outer.segments, CHORD_MM))
+    bodies = [one for one in shapely.get_parts(shape.buffer(-least / 2 + LITTLE_MM)) if not one.is_empty]
+    if len(bodies) < 2:
+        return
+    grown = shapely.union_all([one.buffer(least / 2 - LITTLE_MM, quad_segs=16) for one in bodies])
+    for rest in shapely.get_parts(shape.difference(grown.buffer(LITTLE_MM))):
+        touching = sum(one.dwithin(rest, least / 2 + 0.05) for one in bodies)
+        if touching < 2:
+            continue
+        sides = [
+            one for one in shapely.get_parts(shapely.line_merge(rest.boundary.intersection(shape.exterior.buffer(1e-6))))
+            if one.length > LITTLE_MM
+        ]  # fmt: skip
+        if len(sides) < 2:
+            continue
+        width = min(sides[i].distance(sides[j]) for i in range(len(sides)) for j in range(i))
+        spot = rest.representative_point()
+        yield Finding(
+            "web-thin", severity(width, beam),
+            f"{part.title} is only {say_mm(width, 2)} wide at a neck; this board takes {say_mm(least, 2)} at least.",
+            "Make it wider there, or move what is cut beside it.", part.id, place=(spot.x, spot.y), amount=width,
+            field=f"parts/{part.id}",
+        )  # fmt: skip
+
+
+def severity(amount: float, beam: float) -> Severity:
+    return "stop" if amount <= beam else "look"
