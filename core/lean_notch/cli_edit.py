@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -34,8 +35,8 @@ def add_editing(commands: Any) -> list[argparse.ArgumentParser]:
     limits = commands.add_parser(
         "limits",
         help="what the board and the tool ask of a design",
-        description="Webs, holes, corners and letters too small to cut, pieces that drop out, marks that leave a part. Status 1 "
-        "if something is there to stop for.",
+        description="Webs, holes, corners and letters too small to cut, pieces that drop out, marks that leave a part. Prints "
+        "JSON, as prove does. Status 1 if something is there to stop for.",
     )
     limits.set_defaults(run=_limits)
 
@@ -125,13 +126,13 @@ def _limits(arguments: argparse.Namespace) -> int:
 
     result = compute(job(arguments), outlines=outlines(arguments))
     found = (*result.build.findings, *result.limits)
-    stops = any(one.severity == "stop" for one in found)
-    lines = []
+    stops = sum(one.severity == "stop" for one in found)
+    print(json.dumps({"sound": not stops, "findings": [asdict(one) for one in found]}, indent=1))
     for one in found:
         at = f" at {one.place[0]:.2f}, {one.place[1]:.2f} of {one.part}" if one.place else ""
-        lines.append(f"{one.severity}: {one.code}{at}: {one.why} {one.fix}")
-    lines.append("something to stop for" if stops else "nothing to stop for")
-    say(arguments, {"findings": [asdict(one) for one in found], "sound": not stops}, lines)
+        print(f"{one.severity}: {one.code}{at}: {one.why} {one.fix}", file=sys.stderr)
+    count = f"{len(found)} finding{'' if len(found) == 1 else 's'}"
+    print(f"{count}, {stops} to stop for", file=sys.stderr)
     return 1 if stops else 0
 
 

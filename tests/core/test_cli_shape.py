@@ -64,13 +64,13 @@ def test_limits_are_findings_with_a_status(run):
     basis = board_basis_to_json(job.basis.of("main"))
     plain = written(run.folder, "basis.json", basis)
     status, out, _ = run("limits", design, "--basis", plain)
-    assert (status, out) == (0, "nothing to stop for\n")
+    assert (status, json.loads(out)) == (0, {"sound": True, "findings": []})
     cloth = written(run.folder, "cloth.json", {**basis, "stock": {**basis["stock"], "kind": "cloth"}})
-    status, out, _ = run("limits", design, "--basis", cloth)
+    status, out, err = run("limits", design, "--basis", cloth)
     assert status == 0
-    assert "look: web-thin at 45.25, 30.00 of plate: A web of 2.5 mm" in out
-    assert "Move b 0.5 mm to the right" in out
-    document = json.loads(run("limits", design, "--basis", cloth, "--json")[1])
+    assert "look: web-thin at 45.25, 30.00 of plate: A web of 2.5 mm" in err
+    assert "Move b 0.5 mm to the right" in err
+    document = json.loads(out)
     assert document["findings"][0]["mend"]["path"] == "parts/plate/steps/b/x"
     touching = plate(disc("a", 8, x=40, y=30), disc("b", 8, x=48.05, y=30))
     assert run("limits", written(run.folder, "stop.json", design_to_json(touching.design)), "--basis", plain)[0] == 1

@@ -17,6 +17,8 @@ const open = ref('')
 const adding = ref(false)
 const saving = ref(false)
 const newName = ref('')
+/** A length of that name would be overwritten. */
+const taken = ref(false)
 const nameField = useTemplateRef<HTMLInputElement>('nameField')
 const MARKS = { measured: '●', chosen: '◇', computed: '=' } as const
 const WORDS = { measured: 'measured', chosen: 'chosen', computed: 'computed' } as const
@@ -43,6 +45,8 @@ const field = (one: NamedLength) => `dimensions/${one.name}`
 
 async function add(): Promise<void> {
   const name = newName.value.trim()
+  taken.value = lengths.value.some((one) => one.name === name)
+  if (taken.value) return
   const made = await job.put(`dimensions/${name}`, {
     title: name.replaceAll('_', ' ') || name,
     length: '10',
@@ -146,8 +150,11 @@ async function rename(one: NamedLength, to: string): Promise<void> {
         autocomplete="off"
         @keydown.esc.stop="adding = false"
       />
+      <p v-if="taken" class="small bad" role="alert">
+        There is a length called “{{ newName.trim() }}” already. Choose another name.
+      </p>
       <p
-        v-if="job.problem && job.problem.field.startsWith('dimensions/')"
+        v-else-if="job.problem && job.problem.field.startsWith('dimensions/')"
         class="small bad"
         data-field="dimensions"
       >

@@ -8,6 +8,7 @@ import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
 import { boxOf } from '../geometry/pictured'
 import PlainField from '../kit/PlainField.vue'
+import { useChoices } from '../stores/choices'
 import { useWorkshop } from '../stores/workshop'
 import { usualMachine } from '../workshopChoice'
 import DraftSheets from './DraftSheets.vue'
@@ -22,6 +23,7 @@ const props = defineProps<{ recipe: Recipe }>()
 const router = useRouter()
 const say = useSay()
 const workshop = useWorkshop()
+const choices = useChoices()
 const draft = useDraft(props.recipe)
 const { kept, found } = draft
 const { problem, tell } = useProblem()
@@ -69,6 +71,15 @@ const elsewhere = computed(() => {
   const one = draft.problem.value
   return one && !props.recipe.settings.some(({ name }) => draft.problemAt(name)) ? one : null
 })
+
+/** Jobs that were started from it stay as they are. */
+async function remove(): Promise<void> {
+  await tell(async () => {
+    await api.removeRecipe(props.recipe.name)
+    await choices.reload()
+    await router.push({ name: 'home' })
+  })
+}
 
 async function start(): Promise<void> {
   starting.value = true
@@ -133,6 +144,10 @@ async function start(): Promise<void> {
         </div>
       </main>
       <aside aria-label="What it makes">
+        <p v-if="recipe.own" class="small second">
+          A recipe of the workshop’s own.
+          <ElButton link size="small" @click="remove">Remove it from the shelf</ElButton>
+        </p>
         <h2>Together</h2>
         <div class="together" :data-scale="scale">
           <StandingPicture v-if="found" :of="standing" :scale="scale" />
