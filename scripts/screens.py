@@ -102,11 +102,14 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     open_job(page)
     settle(page)
     yield "shape"
-    page.get_by_role("region", name="Parts").get_by_role("button", name="Front").click()
-    page.get_by_role("button", name="name engrave").click()
+    page.get_by_role("link", name="Lean Notch, all jobs").click()
+    open_job(page, "Specimen viewer")
+    page.get_by_role("region", name="Parts").get_by_role("button", name="Side panel").click()
+    page.get_by_role("button", name="glass slide", exact=True).click()
     settle(page)
     yield "shape-steps"
-    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Lean Notch, all jobs").click()
+    open_job(page)
     for stop in ("measure", "join", "lay-out", "hand-over"):
         page.locator(f"nav a[href$='/{stop}']").click()
         settle(page)
@@ -130,8 +133,8 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     yield "history"
 
 
-def open_job(page: Page) -> None:
-    page.get_by_role("link", name="Vial carrier").click()
+def open_job(page: Page, name: str = "Vial carrier") -> None:
+    page.get_by_role("link", name=name).first.click()
     page.locator("nav a[href$='/shape']").click()
     proved(page)
 

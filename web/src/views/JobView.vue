@@ -76,7 +76,7 @@ const said = computed(() => {
       </template>
       <template #actions>
         <template v-if="job.design">
-          <ElButton class="quiet" size="small" title="Find (/)" @click="finding = true">Find</ElButton>
+          <ElButton class="quiet find" size="small" title="Find (/)" @click="finding = true">Find</ElButton>
           <ElButton class="quiet" size="small" @click="remembering = true">History</ElButton>
           <ElButton class="quiet" size="small" :disabled="!job.design.can_undo" @click="job.undo"
             >Undo</ElButton
@@ -172,6 +172,12 @@ const said = computed(() => {
   .middle {
     display: block;
     height: auto;
+  }
+}
+/* By its key it opens anywhere. */
+@media (max-width: 1180px) {
+  .find {
+    display: none;
   }
 }
 </style>
