@@ -143,7 +143,7 @@ def test_a_task_that_runs_out_of_memory_takes_nobody_elses_with_it(pool, maker, 
 
 
 def test_makers_take_turns(pool, maker):
-    long = [asked(maker, "add", about=f"job {n}", numbers=[n], seconds=0.5) for n in range(3)]
+    long = [asked(maker, "add", about=f"job {n}", numbers=[n], seconds=1.5) for n in range(3)]
     heron = User.objects.create(username="Heron")
     short = settled(asked(heron, "add", numbers=[1]))
     long[-1].refresh_from_db()

@@ -31,12 +31,20 @@ const open = ref(false)
 const draft = ref('')
 const input = useTemplateRef('input')
 let start = ''
+let kept = ''
+let refused = false
 
 watch(
   () => props.problem,
   (problem) => {
-    // What was refused stays as it was typed.
-    if (problem && !open.value) void reopen()
+    // What was refused stays as it was typed; it closes again if the refusal was of what stood there before.
+    if (problem && !open.value) {
+      refused = true
+      void reopen()
+    } else if (!problem && refused) {
+      if (open.value && draft.value === kept) open.value = false
+      refused = false
+    }
   },
 )
 
@@ -69,6 +77,7 @@ function typed(): void {
 function keep(): void {
   if (!open.value || props.problem) return
   open.value = false
+  kept = draft.value
   emit('keep', draft.value)
 }
 

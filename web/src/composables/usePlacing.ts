@@ -42,7 +42,14 @@ export function usePlacing(part: () => Part | null) {
     ) as unknown as Box
   }
 
-  let start: { box: Box; targets: [Target[], Target[]]; others: Box[] } | null = null
+  /** Which steps move, and all that they may lie on. */
+  let start: {
+    part: string
+    steps: string[]
+    box: Box
+    targets: [Target[], Target[]]
+    others: Box[]
+  } | null = null
 
   function begin(): boolean {
     const box = boxOf()
@@ -71,7 +78,7 @@ export function usePlacing(part: () => Part | null) {
     const others = now.steps.flatMap(({ id, box: one, opening, path }) =>
       one && !mine.has(id) && (opening || path) ? [one as unknown as Box] : [],
     )
-    start = { box, targets, others: [...others, ...walls] }
+    start = { part: now.id, steps: [...job.steps], box, targets, others: [...others, ...walls] }
     delta.value = NOTHING
     moving.value = true
     return true
@@ -105,11 +112,11 @@ export function usePlacing(part: () => Part | null) {
 
   let asking = false
   async function tryExact(): Promise<void> {
-    if (asking || !moving.value) return
+    if (asking || !moving.value || !start) return
     asking = true
     const asked = delta.value
     try {
-      const answer = await api.placing(job.design!.id, move(asked))
+      const answer = await api.placing(job.design!.id, move(start, asked))
       if (moving.value) exact.value = answer
     } catch (error) {
       if (!(error instanceof Problem)) throw error
@@ -119,10 +126,10 @@ export function usePlacing(part: () => Part | null) {
     if (moving.value && (asked[0] !== delta.value[0] || asked[1] !== delta.value[1])) void tryExact()
   }
 
-  const move = ([dx, dy]: Point): PlacingIn => ({
+  const move = (of: { part: string; steps: string[] }, [dx, dy]: Point): PlacingIn => ({
     act: 'move',
-    part: part()!.id,
-    steps: [...job.steps],
+    part: of.part,
+    steps: of.steps,
     dx,
     dy,
     unit: settings.unit,
@@ -131,15 +138,18 @@ export function usePlacing(part: () => Part | null) {
   /** Writes where they are now. What cannot be is said at its field, and they go back. */
   async function drop(): Promise<void> {
     const by = delta.value
+    const of = start
     start = null
+    nudging = false
     moving.value = false
     found.value = null
-    if (by[0] || by[1]) await ask(move(by))
+    if (of && (by[0] || by[1])) await ask(move(of, by))
     if (!moving.value) cancel()
   }
 
   function cancel(): void {
     start = null
+    nudging = false
     moving.value = false
     delta.value = NOTHING
     found.value = null
@@ -164,8 +174,10 @@ export function usePlacing(part: () => Part | null) {
     }
   }
 
-  const settle = useDebounceFn(() => nudging && void drop().finally(() => (nudging = false)), PAUSE_MS)
   let nudging = false
+  const settle = useDebounceFn(() => {
+    if (nudging) void drop()
+  }, PAUSE_MS)
 
   /** A press of an arrow key; presses that follow one another are one edit. */
   function nudge(x: number, y: number): void {
@@ -179,7 +191,10 @@ export function usePlacing(part: () => Part | null) {
   }
   watch(
     () => `${job.picked.part}/${job.steps.join()}`,
-    () => (sum.value = NOTHING),
+    () => {
+      sum.value = NOTHING
+      if (nudging) void drop() // of what was selected when it began
+    },
   )
 
   const wayWords = ([x, y]: Point): string =>
