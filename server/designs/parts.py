@@ -14,7 +14,7 @@ from lean_notch.design import Part, ShapeStep, Step, uses
 from lean_notch.design.sentence import Titles, of_words, sentence
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
-from lean_notch.geometry import Region, flatten
+from lean_notch.geometry import Region, Ring, flatten
 from lean_notch.operations import Operation
 from lean_notch.remembered import Same
 from lean_notch.typed import number_at
@@ -135,4 +135,10 @@ def _outline(region: Region) -> list[tuple[float, float]]:
 
 @lru_cache(maxsize=1024)
 def path_of(region: Region) -> str:
-    return "".join(path_data(ring) for ring in region.rings)
+    return "".join(map(_ring_path, region.rings))
+
+
+# A hole that moves leaves the other rings of a part as they are.
+@lru_cache(maxsize=8192)
+def _ring_path(ring: Ring) -> str:
+    return path_data(ring)

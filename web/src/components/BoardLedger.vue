@@ -143,11 +143,12 @@ function sizeProblem(field: string): Problem | null {
       :field="`limits.${name}`"
       :label="label"
       :text="shownLimit(name, limits[name])"
-      :placeholder="`${usual(name)}, usual for its kind`"
+      :placeholder="usual(name)"
       :unit="name === 'density' ? '' : settings.unit"
       :problem="problemAt(`limits.${name}`)"
       @commit="changeLimit(name, $event)"
     />
+    <p class="small second wide">Grey values are usual for this kind of board.</p>
     <TextField
       class="wide"
       field="note"
