@@ -8,21 +8,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from .basis import BoardBasis
 from .build import Build, FlatMark, FlatPart
 from .design import Design, Lettering, Rectangle, ShapeStep, Step
-from .findings import Finding, Mend
+from .findings import Finding, Mend, shortened
 from .geometry import Circle, Contour, Point, Region, flatten
+from .geometry.contour import join_boxes
 from .geometry.corners import turn_between
 from .remembered import Remembered
 from .units import say_mm
 from .webs import CHORD_MM, LITTLE_MM, called, owner_of, severity, webs
-
-if TYPE_CHECKING:
-    pass
 
 MOST_SHOWN = 12
 """Findings of one sort on one part; more are counted."""
@@ -61,20 +57,11 @@ _Box = tuple[float, float, float, float]
 def _of_part(part: FlatPart, basis: BoardBasis, steps: Sequence[Step], jointed: Sequence[_Box]) -> Iterator[Finding]:
     by_id = {step.id: step for step in steps}
     web, hole, text = basis.stock.least
-    yield from _few(webs(part, by_id, web, basis.kerf))
-    yield from _few(_holes(part, by_id, hole, basis.kerf))
-    yield from _few(_letters(part, by_id, text, basis.kerf))
-    yield from _few(_in_the_void(part))
+    found = [*webs(part, by_id, web, basis.kerf), *_holes(part, by_id, hole, basis.kerf)]
+    found += [*_letters(part, by_id, text, basis.kerf), *_in_the_void(part)]
     if basis.kerf >= BLUNT_TOOL_MM:
-        yield from _few(_corners(part, by_id, basis.kerf / 2, jointed))
-
-
-def _few(findings: Iterator[Finding]) -> Iterator[Finding]:
-    some = list(findings)
-    yield from some[:MOST_SHOWN]
-    if len(some) > MOST_SHOWN:
-        rest = len(some) - MOST_SHOWN
-        yield replace(some[MOST_SHOWN], why=f"{rest} more of the same kind.", amount=rest, more=rest, mend=None)
+        found += _corners(part, by_id, basis.kerf / 2, jointed)
+    yield from shortened(found, MOST_SHOWN)
 
 
 def _in_the_void(part: FlatPart) -> Iterator[Finding]:
@@ -198,8 +185,7 @@ def _stroke(mark: FlatMark) -> float | None:
 
 
 def _box(mark: FlatMark) -> _Box:
-    boxes = [shape.box for shape in mark.shapes]
-    return (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
+    return join_boxes([shape.box for shape in mark.shapes])
 
 
 def _capitals(mark: FlatMark) -> float | None:

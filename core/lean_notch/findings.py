@@ -60,4 +60,4 @@ def shortened(findings: Sequence[Finding], most: int) -> Iterator[Finding]:
         yield from some[:most]
         if len(some) > most:
             rest = len(some) - most
-            yield replace(some[most], why=f"{rest} more of the same kind.", amount=rest, more=rest)
+            yield replace(some[most], why=f"{rest} more of the same kind.", amount=rest, more=rest, mend=None)

@@ -168,3 +168,13 @@ def test_what_a_part_weighs_is_area_times_thickness_times_density():
     rows = {row.key: row for row in ledger(compute(job))["part:plate"]}
     thickness = job.basis.of("main").thickness
     assert rows["weight"].value == pytest.approx((6000 - math.pi * 100) * thickness * 800 * 1e-6)
+
+
+def test_a_stop_is_never_hidden_among_what_is_only_to_be_looked_at():
+    """Fourteen holes that are small, and last of all one that the beam is wider than."""
+    small = [disc(f"h{i}", 0.6, x=8 + 6 * i, y=20) for i in range(14)]
+    result = compute(plate(*small, disc("gone", 0.1, x=50, y=40), kerf=0.2))
+    holes = [one for one in result.limits if one.code == "hole-small"]
+    assert [one.field for one in holes if one.severity == "stop"] == ["parts/plate/steps/gone"]
+    [rest] = [one for one in holes if one.more]
+    assert (rest.more, rest.mend) == (2, None)
