@@ -151,17 +151,17 @@ def _sense(part: FlatPart, step: str, name: str, axis: int) -> float:
 
 
 def _plus(typed: Length, by: float) -> str:
-    """What was typed, and so much more: a plain number stays one.
+    """What was typed, and so much more: a plain number stays one, with its unit, whatever bare numbers count in where it is put.
 
     >>> _plus(Length("12"), 0.9), _plus(Length("width/2"), -0.5), _plus(Length("0.5", "in"), 25.4)
-    ('12.9', 'width/2 - 0.5 mm', '0.5 in + 25.4 mm')
+    ('12.9 mm', 'width/2 - 0.5 mm', '0.5 in + 25.4 mm')
     """
     try:
         number = float(typed.text) if typed.unit == "mm" else None
     except ValueError:
         number = None
     if number is not None:
-        return f"{number + by:.6g}"
+        return f"{number + by:.6g} mm"
     text = typed.text if any(sign.isalpha() for sign in typed.text) else f"{typed.text} {typed.unit}"
     return f"{text} {'-' if by < 0 else '+'} {abs(by):.6g} mm"
 

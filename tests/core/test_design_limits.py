@@ -178,3 +178,11 @@ def test_a_stop_is_never_hidden_among_what_is_only_to_be_looked_at():
     assert [one.field for one in holes if one.severity == "stop"] == ["parts/plate/steps/gone"]
     [rest] = [one for one in holes if one.more]
     assert (rest.more, rest.mend) == (2, None)
+
+
+def test_a_mend_is_the_same_whatever_bare_numbers_count_in():
+    job = plate(disc("h", 8, x=95, y=30))
+    mend = found(job)["web-thin"].mend
+    for unit in ("mm", "in"):
+        after = edit_job(job, [Edit("put", mend.path, mend.value)], unit)
+        assert after.design.parts[0].step("h").x.mm() == pytest.approx(94.5)
