@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import pytest
-from browser_steps import start
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 from running_app import BROWSER_ARGS, RunningApp, running_app
 
 PATIENCE_MS = 20_000
@@ -29,24 +28,54 @@ def browser() -> Iterator[Browser]:
         browser.close()
 
 
-@pytest.fixture
-def page(app: RunningApp, browser: Browser) -> Iterator[Page]:
-    """Signed in as the demo's maker, on their jobs; fails the test if the page's script does."""
+@pytest.fixture(scope="session")
+def wrens(app: RunningApp, browser: Browser) -> Iterator[BrowserContext]:
+    """The browser as the demo's maker has it, signed in: scripts stay at hand from one test to the next."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
-    page = context.new_page()
+    yield context
+    context.close()
+
+
+def _sign_in(page: Page, address: str) -> None:
+    page.goto(address)
+    page.get_by_role("button", name="Sign in as Wren").click()
+    page.get_by_role("heading", name="On the table", exact=True).wait_for()
+
+
+@pytest.fixture
+def tab(app: RunningApp, wrens: BrowserContext) -> Iterator[Page]:
+    """An empty page, nothing of other tests kept in the browser; fails the test if the page's script does."""
+    page = wrens.new_page()
     page.set_default_timeout(PATIENCE_MS)
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
-    page.goto(app.address)
-    page.get_by_role("button", name="Sign in as Wren").click()
-    page.get_by_role("heading", name="On the table", exact=True).wait_for()
+    kept = {"origin": app.address, "storageTypes": "local_storage,indexeddb,cache_storage"}
+    if not wrens.cookies():
+        _sign_in(page, app.address)
+    wrens.new_cdp_session(page).send("Storage.clearDataForOrigin", kept)
     yield page
-    context.close()
+    page.close(run_before_unload=False)
+    wrens.set_offline(False)
     assert errors == []
 
 
 @pytest.fixture
-def open_tray(page: Page) -> Page:
-    """On the Shape stop of a tray of this test's own."""
-    start(page, "Specimen tray")
-    return page
+def page(app: RunningApp, tab: Page) -> Page:
+    """On the demo maker's jobs."""
+    tab.goto(app.address)
+    tab.get_by_role("heading", name="On the table", exact=True).wait_for()
+    return tab
+
+
+@pytest.fixture
+def open_tray(app: RunningApp, tab: Page) -> Page:
+    """On the Shape stop of a tray of this test's own, started without going by way of the shelf."""
+    rows = {what: tab.request.get(f"{app.address}/api/{what}").json() for what in ("stocks", "machines")}
+    ids = {row["document"]["name"]: row["id"] for some in rows.values() for row in some}
+    given = {"recipe": "open-tray", "name": "Specimen tray", "stock": ids["Poplar ply"], "machine": ids["Shed laser"]}
+    token = next(one["value"] for one in tab.context.cookies() if one["name"] == "csrftoken")
+    answer = tab.request.post(f"{app.address}/api/designs", data=given, headers={"X-CSRFToken": token})
+    assert answer.status == 201, answer.text()
+    tab.goto(f"{app.address}/jobs/{answer.json()['id']}/shape")
+    tab.get_by_role("heading", name="Parts, flat").wait_for()
+    return tab

@@ -25,7 +25,7 @@ class Crossing(Typed):
 class CrossingJoint:
     how = Crossing
     title = "crossing"
-    second = "edge"
+    ends = ("edge", "edge")
 
     def meet(self, first, second):
         axis = unit(cross(first.frame.n, second.frame.n))
@@ -60,8 +60,7 @@ class CrossingJoint:
                     seat.part,
                     strip,
                     (Notch(seat.named, x - half, x + half, deep),),
-                    (),
-                    lambda found=sharp: found,
+                    corners=lambda found=sharp: found,
                 )
             )
             runs = tuple((-2 * half, share * deep, 2 * half, share * deep) for share in (0.5, 0.05))

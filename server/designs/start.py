@@ -132,6 +132,9 @@ def show_choices() -> out.ChoicesOut:
         usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
         reliefs=list(RELIEFS),
         operations=dict(OPERATIONS),
-        joints={kind.kind: out.JointKindOut(title=joint.title, second=joint.second) for kind, joint in KINDS.items()},
+        joints={
+            kind.kind: out.JointKindOut(title=joint.title, first=joint.ends[0], second=joint.ends[1])
+            for kind, joint in KINDS.items()
+        },
         fields=field_infos(),
     )

@@ -185,9 +185,10 @@ class JobsOnBoard(Out):
 
 
 class JointKindOut(Out):
-    """A kind of joint: what it is called, and whether its second member is joined at an edge or at its face."""
+    """A kind of joint: what it is called, and whether its members are joined at an edge or at their face."""
 
     title: str
+    first: Literal["edge", "face"]
     second: Literal["edge", "face"]
 
 

@@ -66,6 +66,7 @@ def test_a_stop_whose_script_is_gone_after_a_release_loads_the_page_again(open_t
 
 
 def test_a_stop_that_cannot_be_loaded_offline_says_so_and_opens_later(open_tray):
+    open_tray.context.new_cdp_session(open_tray).send("Network.clearBrowserCache")
     open_tray.context.set_offline(True)
     go(open_tray, "Prove")
     banner = open_tray.get_by_role("alert").filter(has_text="The page you asked for opens once there is one.")

@@ -52,7 +52,7 @@ def test_pairs_at_a_wrong_joint_are_not_compared_and_not_said_to_be_clear():
     found = rows(counts=replace(COUNTS, skipped=2))["space"]
     assert found.state == "look"
     assert "none overlap" not in found.found
-    assert "2 pairs at wrong joints not compared" in found.found
+    assert "2 pairs at joints that are wrong or not measured were not compared" in found.found
 
 
 def test_corners_of_parts_that_are_missing_are_not_called_empty():

@@ -25,15 +25,24 @@ WIDEST_BEAM_MM = 0.5
 class BoardBasis:
     """What was measured, and the clearance chosen: how much wider a socket is than its finger, in all.
 
-    `fits` says what a clearance feels like in this stock from this machine.
+    `fits` says what a clearance feels like in this stock from this machine. `into` are the clearances of this board in others of
+    the job, by their ids, where a trial pair has told them.
     """
 
     stock: Board
     machine: Machine
     clearance: float
     fits: FitScale = COMMON_FITS
+    into: tuple[tuple[str, float], ...] = ()
 
     def __post_init__(self) -> None:
+        for other, found in self.into:
+            if not math.isfinite(found) or abs(found) > WIDEST_CLEARANCE_MM:
+                raise OutOfRange(
+                    f"The clearance in “{other}” is {say_mm(found)}.",
+                    fix="Give a clearance between −5 mm and 5 mm.",
+                    field="into",
+                )
         if not math.isfinite(self.clearance) or abs(self.clearance) > WIDEST_CLEARANCE_MM:
             raise OutOfRange(
                 f"The clearance is {say_mm(self.clearance)}.",
@@ -169,6 +178,11 @@ class Basis:
             )
         return found
 
+    def between(self, inner: str, outer: str) -> float:
+        """The clearance of something of one board in something of another: as it was found for the two, else the inner's own."""
+        own = self.of(inner)
+        return dict(own.into).get(outer, own.clearance) if inner != outer else own.clearance
+
     def names(self, board: str) -> dict[str, float]:
         """The names that lengths of a part of `board` may use: its own board's, and the others' by their ids."""
         own = self.of(board)
@@ -234,6 +248,7 @@ def board_basis_from_json(document: object) -> BoardBasis:
         machine_from_json(entry(top, "machine")),
         mm(entry(top, "clearance"), "clearance"),
         COMMON_FITS if fits is None else scale_from_json(fits),
+        tuple((str(name), mm(one, "into")) for name, one in mapping(top.get("into", {}), "into").items()),
     )
 
 
@@ -244,4 +259,5 @@ def board_basis_to_json(basis: BoardBasis) -> dict[str, Any]:
         "machine": machine_to_json(basis.machine),
         "clearance": basis.clearance,
         "fits": scale_to_json(basis.fits),
+        **({"into": dict(basis.into)} if basis.into else {}),
     }

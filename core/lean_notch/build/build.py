@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -20,8 +20,9 @@ from .basis_findings import basis_findings
 from .carve import check_cuts
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .fit import fit_findings, joint_fits
-from .flat import FlatPart, Making
+from .flat import FlatMark, FlatPart, Making
 from .mates import Site, make_mates
+from .overlap import overlapping
 from .part import Asked, Outlines, Shop, make_part
 from .relief import bone_of, bones, weak_flanks
 from .shapes import LARGEST_MM
@@ -104,6 +105,8 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     made = _make_all(orders, shop)
     findings += [finding for one in made for finding in one.findings]
     parts = tuple(one.part for one in made)
+    findings += [finding for mate in mates for finding in mate.findings]
+    findings += overlapping(mates)
     findings += fit_findings(joint_fits(parts, mates, basis))
     return Build(parts, tuple(standings.values()), mates, names, tuple(findings))
 
@@ -218,7 +221,11 @@ def _changes(mates: Sequence[Mate]) -> dict[str, _Changes]:
 def _asked(changes: _Changes) -> Asked:
     """What they want of the part together."""
     notches = sorted(notch for _, change in changes for notch in change.notches)
-    return Asked(tuple(notches), tuple(cut for _, change in changes for cut in change.cuts))
+    return Asked(
+        tuple(notches), tuple([cut for _, change in changes for cut in change.cuts]),
+        tuple([add for _, change in changes for add in change.adds]),
+        tuple([pocket for _, change in changes for pocket in change.pockets]),
+    )  # fmt: skip
 
 
 def _differing(
@@ -254,8 +261,13 @@ def _same(a: Asked, b: Asked) -> bool:
 
 def _rounded(asked: Asked) -> tuple[object, ...]:
     notches = [(edge, *(_micro(one) for one in numbers)) for edge, *numbers in asked.notches]
-    cuts = sorted((tuple(map(_micro, region.box)), _micro(region.area)) for region in asked.cuts)
-    return notches, cuts
+    areas = [sorted(map(_area, some)) for some in (asked.cuts, asked.adds)]
+    pockets = sorted((*_area(one.region), _micro(one.depth), one.back) for one in asked.pockets)
+    return notches, areas, pockets
+
+
+def _area(region: Region) -> tuple[object, ...]:
+    return (*map(_micro, region.box), _micro(region.area))
 
 
 def _micro(mm: float) -> float:
@@ -334,6 +346,7 @@ def _begun(order: _Order, shop: Shop) -> tuple[Making, _Carving, list[Finding]]:
     asked = _asked(order.changes)
     _check_depths(shop.design, part, order.outlined, asked)
     making = make_part(part, shop, asked)
+    making.marks += _pockets(order.changes)
     bone = bone_of(shop.design.relief, board)
     cleared: list[Region] = []
     findings: list[Finding] = []
@@ -344,6 +357,16 @@ def _begun(order: _Order, shop: Shop) -> tuple[Making, _Carving, list[Finding]]:
         findings += [weak] if weak else []
     check_cuts(making.cuts, part.title)
     return making, (tuple(making.regions), (*cleared, *making.cuts)), findings
+
+
+def _pockets(changes: _Changes) -> Iterator[FlatMark]:
+    """What joints sink into a part's faces."""
+    for mate, change in changes:
+        for number, pocket in enumerate(change.pockets, 1):
+            yield FlatMark(
+                f"{mate.id}-{number}", f"{mate.outer} of “{mate.title}”", "pocket", (pocket.region,), (), "auto",
+                f"joints/{mate.id}", pocket.depth, pocket.back,
+            )  # fmt: skip
 
 
 def _finished(
@@ -420,7 +443,7 @@ def _eaten(order: _Order, making: Making) -> list[Finding]:
 def _cut_into(part: Part, cuts: Sequence[Region], mate: Mate, change: Change) -> list[Finding]:
     from ..geometry.boolean import intersection
 
-    zones = [region.box for region in change.cuts]
+    zones = [*change.zones]
     if change.strip and change.notches:
         zones.append(change.strip.box(0.0, mate.meeting.length))
     for left, low, right, high in zones:
@@ -456,15 +479,23 @@ def _check_inside(design: Design, names: dict[str, float]) -> None:
             )
 
 
-def _check_depths(design: Design, part: Part, outlined: Outlined, asked: Asked) -> None:
-    def deepest(side: str) -> float:
-        return max((notch.depth for notch in asked.notches if notch.edge.endswith(f".{side}")), default=0.0)
+_OPPOSITE = (("left", "right", 0, "shape/width"), ("bottom", "top", 1, "shape/height"))
 
-    for length, path, depth in (
-        (outlined.size[0], "shape/width", deepest("left") + deepest("right")),
-        (outlined.size[1], "shape/height", deepest("bottom") + deepest("top")),
-    ):
-        if part.blank and depth and depth >= length:
+
+def _check_depths(design: Design, part: Part, outlined: Outlined, asked: Asked) -> None:
+    """Notches from opposite sides must not meet where both run."""
+    if part.blank is None:
+        return
+    for low, high, axis, path in _OPPOSITE:
+        some, others = (
+            [one for one in asked.notches if one.edge.endswith(f".{side}") and one.depth > 0] for side in (low, high)
+        )
+        alone = max((one.depth for one in (*some, *others)), default=0.0)
+        both = max(
+            (a.depth + b.depth for a in some for b in others if a.start < b.end and b.start < a.end), default=0.0
+        )
+        depth, length = max(alone, both), outlined.size[axis]
+        if depth and depth >= length:
             raise ThicknessTooLarge(
                 f"The boards that meet {part.title} take {say_mm(depth)} of its {say_mm(length)}.",
                 fix=f"Make {part.title} larger than {say_mm(depth)} there, or use a thinner board.",

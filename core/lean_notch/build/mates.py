@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache, partial
 
 from ..basis import Basis
@@ -225,18 +225,23 @@ def _corners(pairs: tuple[tuple[str, str], ...]) -> _Owners:
 
 
 def _without_corners(one: _Met, thirds: _Thirds, site: Site) -> Meeting:
-    """The shared edge without the corner blocks that are not the first member's own."""
+    """The shared edge without the corner blocks that are not the first member's own; of those it says how long they are."""
     meeting, (a, b) = one.meeting, one.placements
-    low, high, ends = 0.0, meeting.length, [End(), End()]
+    low, high, ends, own = 0.0, meeting.length, [End(), End()], [0.0, 0.0]
     for third, owner in thirds:
-        if owner == a:
-            continue
         start, end = block_along(meeting, one.first, one.second, _seat(site, third))
+        if owner == a:
+            if start <= _TOUCH_MM:
+                own[0] = max(own[0], end)
+            elif end >= meeting.length - _TOUCH_MM:
+                own[1] = max(own[1], meeting.length - start)
+            continue
         whose = "second" if owner == b else "third"
         if start <= _TOUCH_MM and end > low:
             low, ends[0] = end, End(whose, end)  # type: ignore[arg-type]
         elif end >= meeting.length - _TOUCH_MM and start < high:
             high, ends[1] = start, End(whose, meeting.length - start)  # type: ignore[arg-type]
+    meeting = replace(meeting, own=(own[0], own[1]))
     if (low, high) == (0.0, meeting.length):
         return meeting
     if high <= low:
@@ -275,7 +280,11 @@ def _make(one: _Met, meeting: Meeting, site: Site) -> Mate:
         error.field = _typed_field(one, f"{path}/{error.field}", site)
         raise
     try:
-        asked = Asked(joint.id, joint.title, joint.how, lengths, one.first, one.second, meeting)
+        first, second = own.board, _part(site, one.second.part).board
+        asked = Asked(
+            joint.id, joint.title, joint.how, lengths, one.first, one.second, meeting,
+            site.basis.between(first, second), site.basis.between(second, first),
+        )  # fmt: skip
         mate = KINDS[type(joint.how)].make(asked)
     except NotMeeting:
         raise

@@ -40,6 +40,7 @@ from ..geometry import (
 )
 from ..geometry.corners import chamfered, rounded, turn_between
 from ..joints.mate import Notch as EdgeNotch
+from ..joints.mate import Pocket
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
 from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
@@ -59,6 +60,8 @@ class Asked:
 
     notches: tuple[EdgeNotch, ...] = ()
     cuts: tuple[Region, ...] = ()
+    adds: tuple[Region, ...] = ()
+    pockets: tuple[Pocket, ...] = ()
 
 
 NOTHING = Asked()
@@ -114,6 +117,9 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
         )  # fmt: skip
     if notches is None:
         _notch(making, asked.notches)
+    if asked.adds:
+        carve(making)
+        making.regions = combined(making.regions, asked.adds, "union")
     making.cuts += asked.cuts
     return making
 

@@ -99,6 +99,11 @@ def _clearance(before: BoardBasis, value: Any, unit: Unit, workshop: Workshop) -
     return board_basis_from_json({**board_basis_to_json(before), "clearance": in_unit(value, unit)})
 
 
+def _into(before: BoardBasis, value: Any, unit: Unit, workshop: Workshop) -> BoardBasis:  # noqa: ARG001
+    given = {name: in_unit(one, unit) for name, one in mapping(value, "into").items()}
+    return board_basis_from_json({**board_basis_to_json(before), "into": given})
+
+
 def _tool(before: BoardBasis, value: Any, unit: Unit, workshop: Workshop) -> BoardBasis:  # noqa: ARG001
     return replace(before, machine=before.machine.with_tool(text(value, "tool", required=False)))
 
@@ -114,5 +119,5 @@ def _changed(before: BoardBasis, what: str, values: Mapping[str, Any]) -> BoardB
 
 _PUT: Mapping[str, Callable[[BoardBasis, Any, Unit, Workshop], BoardBasis]] = {
     "stock": _stock, "machine": _machine, "entry": _entry, "readings": _readings, "kerf": _kerf,
-    "clearance": _clearance, "tool": _tool, "sheet": _sheet,
+    "clearance": _clearance, "into": _into, "tool": _tool, "sheet": _sheet,
 }  # fmt: skip

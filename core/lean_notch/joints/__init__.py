@@ -7,13 +7,21 @@ from operator import or_
 from typing import TYPE_CHECKING
 
 from ..typed import Typed
+from .cross_lap import CrossLap, CrossLapJoint
 from .finger import Finger, FingerJoint
+from .groove import Groove, GrooveJoint
+from .halving import Halving, HalvingJoint
 from .mate import FACE, Change, Contact, JointKind, Mate, Seat
+from .pegs import Pegs, PegsJoint
 from .tab_and_slot import TabAndSlot, TabAndSlotJoint
 
 ALL: tuple[JointKind, ...] = (
     FingerJoint(),
     TabAndSlotJoint(),
+    CrossLapJoint(),
+    PegsJoint(),
+    GrooveJoint(),
+    HalvingJoint(),
 )  # fmt: skip
 
 KINDS: dict[type[Typed], JointKind] = {kind.how: kind for kind in ALL}
@@ -24,4 +32,19 @@ else:
     How = reduce(or_, KINDS)
 """What a design may say of how two members meet: one class a kind, for the codec to tell apart."""
 
-__all__ = ["FACE", "KINDS", "Change", "Contact", "Finger", "How", "JointKind", "Mate", "Seat", "TabAndSlot"]
+__all__ = [
+    "FACE",
+    "KINDS",
+    "Change",
+    "Contact",
+    "CrossLap",
+    "Finger",
+    "Groove",
+    "Halving",
+    "How",
+    "JointKind",
+    "Mate",
+    "Pegs",
+    "Seat",
+    "TabAndSlot",
+]

@@ -1,6 +1,7 @@
-"""Finger joint: two edges meet at 90 degrees and take turns along the edge.
+"""Finger joint: two edges meet and take turns along the edge.
 
-One division of the shared edge, from its length, the boards' thicknesses and the clearance, that both members follow.
+One division of the shared edge, from its length, the boards' thicknesses and the clearance, that both members follow. At other
+angles than 90 degrees fingers are as long as the other board is wide at that slant, and a square cut leaves a wedge.
 """
 
 from __future__ import annotations
@@ -10,18 +11,33 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Annotated, ClassVar, Literal
 
-from ..codec import Title
+from ..codec import Title, Whole
 from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from ..figures import Figure
+from ..findings import Finding
 from ..typed import Typed
 from ..units import Length, say_mm
-from .mate import Asked, Caliper, Change, Contact, Mate, Meeting, Notch, Run, Seat, SharpCorner, Strip, on_edge_at
+from .mate import (
+    Asked,
+    At,
+    Caliper,
+    Change,
+    Contact,
+    End,
+    Interval,
+    Mate,
+    Meeting,
+    Notch,
+    Run,
+    Seat,
+    SharpCorner,
+    Strip,
+    on_edge_at,
+)
 from .meeting import edge_to_edge
 
 FINGER_PER_THICKNESS = 3.0
 """Fingers about three times as wide as the board is thick look right and hold well. Common practice."""
-
-Interval = tuple[float, float]
 
 
 def finger_edges(length: float, finger: float) -> tuple[float, ...]:
@@ -39,9 +55,7 @@ def finger_edges(length: float, finger: float) -> tuple[float, ...]:
             fix=f"Use fingers of at most {say_mm(length / 3)}, or an edge of at least {say_mm(3 * finger)}.",
             field="finger",
         )
-    count = max(3, 2 * math.ceil(length / finger / 2 - 1 - 1e-9) + 1)
-    # length * (i / n), not length * i / n: the last cut is then exactly `length`.
-    return tuple(length * (i / count) for i in range(count + 1))
+    return _equal(length, max(3, 2 * math.ceil(length / finger / 2 - 1 - 1e-9) + 1))
 
 
 def narrowest_finger(thickness: float, clearance: float) -> float:
@@ -49,35 +63,57 @@ def narrowest_finger(thickness: float, clearance: float) -> float:
     return thickness + abs(clearance)
 
 
-def divide_edge(length: float, thickness: float, clearance: float, wanted: float | None = None) -> FingerDivision:
+def divide_edge(
+    length: float,
+    thickness: float,
+    clearance: float,
+    wanted: float | None = None,
+    count: int | None = None,
+    margin: float = 0.0,
+) -> FingerDivision:
     """The division of an edge of `length` between two members of (at most) `thickness`, all in mm.
 
-    Fingers are about three thicknesses wide unless `wanted` is given, and never narrower than
-    `narrowest_finger`. Raises FingerTooWide, FingerTooNarrow or ClearanceTooLarge.
+    Fingers are about three thicknesses wide unless `wanted` or `count` is given, and never narrower than
+    `narrowest_finger`; both ends stay plain for `margin` mm. Raises FingerTooWide, FingerTooNarrow or ClearanceTooLarge.
 
     >>> divide_edge(63, 3, 0).cuts
     (0.0, 9.0, 18.0, 27.0, 36.0, 45.0, 54.0, 63.0)
+    >>> divide_edge(64, 3, 0, count=4, margin=2).cuts
+    (0.0, 17.0, 32.0, 47.0, 64)
     """
     least = narrowest_finger(thickness, clearance)
+    divided = length - 2 * margin
     if wanted is not None and wanted < least:
         raise FingerTooNarrow(
             f"Fingers of {say_mm(wanted)} are narrower than the board is thick, {say_mm(thickness)}.",
             fix=f"Use fingers of at least {say_mm(least)}.",
             field="finger",
         )
-    if wanted is None and length < 3 * least:
+    if margin and (margin < 0 or divided < 3 * least):
+        raise FingerTooWide(
+            f"Plain ends of {say_mm(margin)} leave no room for three fingers of {say_mm(least)} on an edge of {say_mm(length)}.",
+            fix=f"Use plain ends of at most {say_mm(max(0.0, (length - 3 * least) / 2))}.", field="margin",
+        )  # fmt: skip
+    if count is not None and divided / count < least:
+        raise FingerTooNarrow(
+            f"{count} fingers on {say_mm(divided)} are {say_mm(divided / count)} wide, narrower than the board is thick.",
+            fix=f"Use at most {int(divided / least)}." if divided >= 3 * least else f"Make that edge at least {say_mm(3 * least)} long.",
+            field="count",
+        )  # fmt: skip
+    if wanted is None and divided < 3 * least:
         raise FingerTooWide(
             f"An edge of {say_mm(length)} has no room for three fingers of {say_mm(least)}, "
             f"as wide as the board is thick.",
             fix=f"Make that edge at least {say_mm(3 * least)} long, or use a thinner board.",
             field="finger",
         )
-    if wanted is None:
-        wanted = max(least, min(FINGER_PER_THICKNESS * thickness, length / 3))
-    cuts = finger_edges(length, wanted)
-    if length / (len(cuts) - 1) < least and len(cuts) > 4:
-        cuts = tuple(length * (i / (len(cuts) - 3)) for i in range(len(cuts) - 2))
-    division = FingerDivision(cuts, clearance)
+    if count is not None:
+        cuts = _equal(divided, count)
+    else:
+        cuts = _about(divided, least, wanted or max(least, min(FINGER_PER_THICKNESS * thickness, divided / 3)))
+    if margin:
+        cuts = (0.0, *(margin + cut for cut in cuts[1:-1]), length)
+    division = FingerDivision(cuts, clearance, margin)
     if abs(clearance) >= division.finger / 2:
         raise ClearanceTooLarge(
             f"A clearance of {say_mm(clearance)} eats half of a finger of {say_mm(division.finger)}.",
@@ -87,9 +123,21 @@ def divide_edge(length: float, thickness: float, clearance: float, wanted: float
     return division
 
 
+def _equal(length: float, count: int) -> tuple[float, ...]:
+    # length * (i / n), not length * i / n: the last cut is then exactly `length`.
+    return tuple(length * (i / count) for i in range(count + 1))
+
+
+def _about(length: float, least: float, wanted: float) -> tuple[float, ...]:
+    cuts = finger_edges(length, wanted)
+    count = len(cuts) - 1
+    return _equal(length, count - 2) if length / count < least and count > 3 else cuts
+
+
 @dataclass(frozen=True)
 class FingerDivision:
-    """An odd count of equal fingers along an edge; the first member has both end ones.
+    """Equal fingers along an edge, those at both ends longer by `margin`; one member has the end ones, both if they are an odd
+    count.
 
     `cuts` are the positions in mm where the members take turns. Each member draws back from every inner cut by
     a quarter of `clearance`, so that a finger has `clearance` in its socket, half of it on either side.
@@ -97,6 +145,7 @@ class FingerDivision:
 
     cuts: tuple[float, ...]
     clearance: float
+    margin: float = 0.0
 
     @property
     def count(self) -> int:
@@ -105,7 +154,7 @@ class FingerDivision:
     @property
     def finger(self) -> float:
         """Width of one finger before clearance."""
-        return self.cuts[-1] / self.count
+        return (self.cuts[-1] - 2 * self.margin) / self.count
 
     @property
     def first_keeps(self) -> tuple[Interval, ...]:
@@ -144,12 +193,17 @@ class FingerDivision:
 
 @dataclass(frozen=True)
 class Finger(Typed):
-    """Two edges that meet at 90 degrees take turns; the first has a finger at both ends.
+    """Two edges that meet take turns; the one that `ends` names has a finger where it begins, and, of an odd count, where it ends.
 
-    `width` is the wanted width of one finger; None leaves it to the thickness of the board.
+    `width` is the wanted width of one finger; None leaves it to the thickness of the board. `count` overrules it. At other angles
+    than 90 degrees fingers are `short`, so that nothing stands out, or `proud`, to be planed flush.
     """
 
     width: Annotated[Length | None, Title("Finger width", "empty: 3 × thickness")] = None
+    count: Annotated[int | None, Whole(3, 400), Title("Fingers", "empty: by width")] = None
+    ends: Annotated[Literal["first", "second"], Title("End finger on")] = "first"
+    margin: Annotated[Length | None, Title("Plain ends", "empty: none")] = None
+    tips: Annotated[Literal["short", "proud"], Title("At a slant, tips are")] = "short"
     kind: ClassVar[str] = "finger"
 
 
@@ -161,67 +215,123 @@ _SHARES = (0.5, 0.05)
 class FingerJoint:
     how = Finger
     title = "finger joint"
-    second: Literal["edge", "face"] = "edge"
+    ends: tuple[At, At] = ("edge", "edge")
 
     def meet(self, first: Seat, second: Seat) -> Meeting:
         return edge_to_edge(first, second)
 
     def make(self, asked: Asked) -> Mate:
-        first, second, meeting = asked.first, asked.second, asked.meeting
-        clearance = first.board.clearance
+        first, second, how, clearance = asked.first, asked.second, asked.how, asked.into_second
+        meeting = _with_ends(asked.meeting, how)
         try:
             division = divide_edge(
-                meeting.length, max(first.thickness, second.thickness), clearance, asked.lengths.get("width")
-            )
+                meeting.length, max(first.thickness, second.thickness), clearance, asked.lengths.get("width"), how.count,
+                asked.lengths.get("margin", 0.0),
+            )  # fmt: skip
         except (FingerTooWide, FingerTooNarrow) as error:
             # Without a wanted width the edge itself is what is too short.
-            error.field = "width" if "width" in asked.lengths else "size"
+            if error.field not in ("count", "margin"):
+                error.field = "width" if "width" in asked.lengths else "size"
             raise
-        gives = _given(division, meeting)
+        parity = 0 if how.ends == "first" else 1
+        keeps = (division.first_keeps, division.second_keeps)
+        gives = _given(division, meeting, parity)
+        tips = [_tip(seat.thickness, meeting, how.tips) for seat in (first, second)]
         changes = (
-            _change(first, meeting.first, gives[0], division.second_keeps, division.finger),
-            _change(second, meeting.second, gives[1], division.first_keeps, division.finger),
+            _change(first, meeting.first, gives[0], keeps[1 - parity], division.finger, keeps[parity], tips[0]),
+            _change(second, meeting.second, gives[1], keeps[parity], division.finger, keeps[1 - parity], tips[1]),
         )
+        square = meeting.angle == 90.0
+        about = f"finger joint at {'90' if square else f'{meeting.angle:.4g}'}°"
         return Mate(
-            asked.id, asked.title, Finger.kind, "finger joint at 90°", "finger", "socket", *changes,
-            _contacts(first.part, second.part, meeting, division), meeting, _figures(asked, division),
+            asked.id, asked.title, Finger.kind, about, "finger", "socket", *changes,
+            _contacts(first.part, second.part, meeting, division, parity), meeting, _figures(asked, division, tips),
+            () if square else (_wedge(asked, meeting),),
         )  # fmt: skip
 
 
-def _given(division: FingerDivision, meeting: Meeting) -> tuple[tuple[Interval, ...], tuple[Interval, ...]]:
-    """What the first and the second member give away, corners included.
+def _with_ends(meeting: Meeting, how: Finger) -> Meeting:
+    """Without the corners of the first member where the second has the end finger."""
+    low, high = (block if seconds else 0.0 for block, seconds in zip(meeting.own, _seconds(how), strict=True))
+    if not low and not high:
+        return meeting
+    ends = (End("first", low) if low else meeting.ends[0], End("first", high) if high else meeting.ends[1])
+    return meeting.trimmed(low, meeting.length - high, ends)
 
-    A corner block of the second is one more socket of the first; where a third panel has the block, the second gives it
-    away with its end piece.
+
+def _seconds(how: Finger) -> tuple[bool, bool]:
+    """Whether the end finger is the second member's: where the meeting begins, and where it ends."""
+    begins = how.ends == "second"
+    return begins, begins if how.count is None or how.count % 2 else not begins
+
+
+def _given(
+    division: FingerDivision, meeting: Meeting, parity: int
+) -> tuple[tuple[Interval, ...], tuple[Interval, ...]]:
+    """What the first and the second member give away, corners included; `parity` is 1 where the second has the first finger.
+
+    A corner block of one is one more socket of the other; where a third panel has the block, whoever gives the piece beside it
+    gives it away too.
     """
-    length = division.cuts[-1]
-    first, second = list(division.first_gives), list(division.second_gives)
+    length, last = division.cuts[-1], division.count - 1
+    both = [[*division.first_gives], [*division.second_gives]]
+    first, second = (both[0], both[1]) if parity == 0 else (both[1], both[0])
     low, high = meeting.ends
-    if low.owner == "second":
-        first.insert(0, (-low.block, 0.0))
-    if high.owner == "second":
-        first.append((length, length + high.block))
-    if low.owner == "third":
-        second[0] = (-low.block, second[0][1])
-    if high.owner == "third":
-        second[-1] = (second[-1][0], length + high.block)
+    for end, place, beyond, number in ((low, 0.0, -low.block, 0), (high, length, length + high.block, last)):
+        if end.owner == "third":
+            _give(second if (number + parity) % 2 == 0 else first, place, beyond)
+        elif end.owner:
+            _give(first if end.owner == "second" else second, place, beyond)
     return tuple(first), tuple(second)
 
 
+def _give(mine: list[Interval], place: float, beyond: float) -> None:
+    for i, (start, end) in enumerate(mine):
+        if abs((start if beyond < place else end) - place) <= _TOUCH_MM:
+            mine[i] = (min(start, beyond), max(end, beyond))
+            return
+    mine.append((min(place, beyond), max(place, beyond)))
+    mine.sort()
+
+
+def _tip(thickness: float, meeting: Meeting, tips: str) -> float:
+    """How far from its edge a member's fingers end, negative: beyond it. At a slant the two faces end at different places."""
+    if meeting.angle == 90.0:
+        return 0.0
+    lean = thickness / math.tan(math.radians(meeting.angle))
+    return max(0.0, lean) if tips == "short" else min(0.0, lean)
+
+
+def _wedge(asked: Asked, meeting: Meeting) -> Finding:
+    """What a square cut leaves at the tips of fingers that stand at a slant."""
+    deep = [seat.thickness / abs(math.tan(math.radians(meeting.angle))) for seat in (asked.first, asked.second)]
+    short, most = asked.how.tips == "short", max(deep)
+    return Finding(
+        "wedge", "look",
+        f"“{asked.title}” meets at {meeting.angle:.4g}°: square cuts leave a wedge of {say_mm(most, 2)} at the tips of its fingers, "
+        + ("open to the outside." if short else "standing out."),
+        "Fill it, or make the tips proud and plane them flush." if short else "Plane or sand the tips flush after gluing.",
+        amount=most, joint=asked.id, placement=asked.first.placement, field=f"joints/{asked.id}/how/tips",
+        space=meeting.start,
+    )  # fmt: skip
+
+
 def _change(
-    seat: Seat, strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], finger: float
-) -> Change:
-    """`fingers` are the other member's, which go into what this one `gives`."""
-    line, named, depth = seat.line, seat.named, strip.high
+    seat: Seat, strip: Strip, gives: tuple[Interval, ...], fingers: tuple[Interval, ...], finger: float,
+    own: tuple[Interval, ...], tip: float,
+) -> Change:  # fmt: skip
+    """`fingers` are the other member's, which go into what this one `gives`; its `own` end `tip` from the edge."""
+    line, named = seat.line, seat.named
     start_at = on_edge_at(line, strip, 0.0)
     sense = 1.0 if on_edge_at(line, strip, 1.0) > start_at else -1.0
     span = math.dist(*line)
     notches = []
-    for start, end in gives:
-        a, b = _met(start_at + sense * start, span), _met(start_at + sense * end, span)
-        notches.append(Notch(named, min(a, b), max(a, b), depth))
+    for some, depth in ((gives, strip.high), (own if tip else (), tip)):
+        for start, end in some:
+            a, b = _met(start_at + sense * start, span), _met(start_at + sense * end, span)
+            notches.append(Notch(named, min(a, b), max(a, b), depth))
     corners = partial(_sharp, strip, gives, fingers, finger, start_at, sense, span)
-    return Change(seat.placement, seat.part, strip, tuple(sorted(notches)), (), corners)
+    return Change(seat.placement, seat.part, strip, tuple(sorted(notches)), corners=corners)
 
 
 def _met(at: float, span: float) -> float:
@@ -250,37 +360,58 @@ def _sharp(
     return tuple(found)
 
 
-def _contacts(first: str, second: str, meeting: Meeting, division: FingerDivision) -> tuple[Contact, ...]:
+def _contacts(
+    first: str, second: str, meeting: Meeting, division: FingerDivision, parity: int
+) -> tuple[Contact, ...]:  # fmt: skip
     """Every finger that stands between two others."""
     finger, cuts, clearance = division.finger, division.cuts, division.clearance
     sides = ((first, meeting.first, second, meeting.second), (second, meeting.second, first, meeting.first))
-    found = []
+    square, found = meeting.angle == 90.0, []
     for i in range(1, division.count - 1):
-        inner, mine, outer, theirs = sides[i % 2]
+        inner, mine, outer, theirs = sides[(i + parity) % 2]
         low, deep = cuts[i] + cuts[i + 1], mine.high
         low, high, beside = low / 2 - finger, low / 2 + finger, (cuts[i - 1] + cuts[i]) / 2
         found.append(
             Contact(
-                inner, Caliper(inner, mine, _runs(low, high, deep)), Caliper(outer, theirs, _runs(low, high, theirs.high)),
+                inner, Caliper(inner, mine, _runs(low, high, mine)), Caliper(outer, theirs, _runs(low, high, theirs)),
                 finger - clearance / 2, clearance, deep, outer,
-                Caliper(inner, mine, ((beside, 0.0, beside, 1.5 * deep),)), True,
+                Caliper(inner, mine, ((beside, 0.0, beside, 1.5 * deep),)) if square else None, square,
             )
         )  # fmt: skip
     return tuple(found)
 
 
-def _runs(low: float, high: float, depth: float) -> tuple[Run, Run]:
-    half, tips = _SHARES[0] * depth, _SHARES[1] * depth
+def _runs(low: float, high: float, strip: Strip) -> tuple[Run, Run]:
+    half, tips = (strip.low + share * (strip.high - strip.low) for share in _SHARES)
     return (low, half, high, half), (low, tips, high, tips)
 
 
-def _figures(asked: Asked, division: FingerDivision) -> tuple[Figure, ...]:
-    wanted: Length | None = asked.how.width
-    return (
-        Figure("fingers", "fingers", division.count, "computed", "an odd count, so that both ends are alike", kind="count"),
+def _figures(asked: Asked, division: FingerDivision, tips: list[float]) -> tuple[Figure, ...]:
+    how, path = asked.how, f"joints/{asked.id}/how"
+    wanted: Length | None = how.width
+    margin: Length | None = how.margin
+    slant = asked.meeting.angle != 90.0
+    deep = (asked.meeting.first.high, asked.meeting.second.high)
+    rows = [
+        Figure("fingers", "fingers", division.count, "chosen" if how.count else "computed",
+               "" if how.count else "an odd count, so that both ends are alike", kind="count", field=f"{path}/count",
+               typed=str(how.count or "")),
         Figure("wanted", "finger width wanted", asked.lengths.get("width"), "chosen",
                "the nearest odd count of fingers is taken", kind="length" if wanted else "word", word="by thickness",
-               field=f"joints/{asked.id}/how/width", typed=wanted.text if wanted else "", unit=wanted.unit if wanted else "mm"),
+               field=f"{path}/width", typed=wanted.text if wanted else "", unit=wanted.unit if wanted else "mm"),
         Figure("pitch", "finger pitch", division.finger, "computed",
-               f"edge {say_mm(division.cuts[-1])} / {division.count} fingers"),
-    )  # fmt: skip
+               f"edge {say_mm(division.cuts[-1] - 2 * division.margin)} / {division.count} fingers"),
+        Figure("margin", "plain ends", asked.lengths.get("margin"), "chosen", "", kind="length" if margin else "word", word="none",
+               field=f"{path}/margin", typed=margin.text if margin else "", unit=margin.unit if margin else "mm"),
+    ]  # fmt: skip
+    if slant:
+        for seat, other, depth, tip in zip(
+            (asked.first, asked.second), (asked.second, asked.first), deep, tips, strict=True
+        ):
+            at = f"{asked.meeting.angle:.4g}°"
+            rows.append(
+                Figure(f"slant_{seat.placement}", f"sockets of {seat.title}, deep", depth, "computed",
+                       f"{other.title} is {say_mm(other.thickness)} thick and comes at {at}"
+                       + (f"; its own fingers end {say_mm(abs(tip))} {'short of' if tip > 0 else 'beyond'} the edge" if tip else ""))
+            )  # fmt: skip
+    return tuple(rows)

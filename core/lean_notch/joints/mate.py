@@ -7,14 +7,15 @@ contacts and know no kind.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Hashable, Mapping
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, Literal, NamedTuple, Protocol
 
 from ..basis import BoardBasis
 from ..figures import Figure
-from ..geometry import Point, Region
+from ..findings import Finding
+from ..geometry import Box, Contour, Point, Region, Vertex
 from ..geometry.space import Frame, Triple, add
 from ..typed import Typed
 
@@ -22,6 +23,7 @@ FACE = "face"
 """What a joint calls the whole face of a part, where it names no edge."""
 
 Line = tuple[Point, Point]
+Interval = tuple[float, float]
 
 
 def rising(line: Line) -> Line:
@@ -127,9 +129,7 @@ class Strip:
 
     def box(self, start: float, end: float) -> tuple[float, float, float, float]:
         """Left, low, right, high of the strip from `start` to `end`."""
-        corners = [self.point(position, depth) for position in (start, end) for depth in (self.low, self.high)]
-        xs, ys = zip(*corners, strict=True)
-        return (min(xs), min(ys), max(xs), max(ys))
+        return box_round([self.point(position, depth) for position in (start, end) for depth in (self.low, self.high)])
 
 
 def on_edge_at(line: Line, strip: Strip, position: float) -> float:
@@ -143,7 +143,7 @@ def on_edge_at(line: Line, strip: Strip, position: float) -> float:
 class End(NamedTuple):
     """An end of a shared edge. Where a third panel stands there too, `owner` has the `block` mm beyond; "" for none."""
 
-    owner: Literal["", "second", "third"] = ""
+    owner: Literal["", "first", "second", "third"] = ""
     block: float = 0.0
 
 
@@ -151,7 +151,9 @@ class End(NamedTuple):
 class Meeting:
     """Where two members meet, and how far: positions run from 0 to `length` from `start` along `axis`, in space.
 
-    `shares_bar` says that both have the same bar of material, as along an edge; then corners with a third panel matter.
+    `shares_bar` says that both have the same bar of material, square, as along an edge; then corners with a third panel matter.
+    `own` is how much of either end is a corner that the first member has. `angle` is that between the two boards, in degrees, on
+    the side where their material lies.
     """
 
     start: Triple
@@ -161,6 +163,8 @@ class Meeting:
     second: Strip
     shares_bar: bool = False
     ends: tuple[End, End] = (End(), End())
+    own: tuple[float, float] = (0.0, 0.0)
+    angle: float = 90.0
 
     def trimmed(self, low: float, high: float, ends: tuple[End, End]) -> Meeting:
         """Only from `low` to `high`, with other ends."""
@@ -171,7 +175,10 @@ class Meeting:
 
 @dataclass(frozen=True)
 class Asked:
-    """A joint to be made: `how` it was chosen, its `lengths` in mm by their path in it, who meets, and where."""
+    """A joint to be made: `how` it was chosen, its `lengths` in mm by their path in it, who meets, and where.
+
+    `into_second` is how much wider than the first member what takes it in the second is to be, in mm; `into_first` the reverse.
+    """
 
     id: str
     title: str
@@ -180,6 +187,8 @@ class Asked:
     first: Seat
     second: Seat
     meeting: Meeting
+    into_second: float
+    into_first: float
 
 
 class Notch(NamedTuple):
@@ -204,19 +213,45 @@ class SharpCorner(NamedTuple):
     home: Point
 
 
+def counter_clockwise(places: Sequence[Point]) -> Region:
+    """The polygon through some places, whichever way they go round."""
+    contour = Contour(tuple(Vertex(*place) for place in places))
+    return Region(contour if contour.area > 0 else Contour(tuple(reversed(contour.vertices))))
+
+
+def box_round(places: Sequence[Point]) -> Box:
+    xs, ys = zip(*places, strict=True)
+    return (min(xs), min(ys), max(xs), max(ys))
+
+
 def no_corners() -> tuple[SharpCorner, ...]:
     return ()
 
 
+class Pocket(NamedTuple):
+    """An area that is taken out of a face `depth` mm deep; one on the `back` lies where it would be seen through the front."""
+
+    region: Region
+    depth: float
+    back: bool
+
+
 @dataclass(frozen=True)
 class Change:
-    """What a joint does to one member. `corners` makes its sharp corners: they are asked for where a tool or a proof is."""
+    """What a joint does to one member: notches and tabs along edges, what is cut through, added and sunk.
+
+    `zones` are the boxes on the part, besides the strip along an edge, where nothing else should be. `corners` makes its sharp
+    corners: they are asked for where a tool or a proof is.
+    """
 
     placement: str
     part: str
     strip: Strip | None = None
     notches: tuple[Notch, ...] = ()
     cuts: tuple[Region, ...] = ()
+    adds: tuple[Region, ...] = ()
+    pockets: tuple[Pocket, ...] = ()
+    zones: tuple[Box, ...] = ()
     corners: Callable[[], tuple[SharpCorner, ...]] = field(default=no_corners, compare=False, repr=False)
 
     @cached_property
@@ -243,7 +278,8 @@ class Caliper(NamedTuple):
 
 class Contact(NamedTuple):
     """One thing that goes into another, `clearance` wider. `inner` is None where the board itself goes in, by its
-    thickness; then `inner_part` says whose.
+    thickness; then `inner_part` says whose, and `width` is that thickness, at a slant where the two cross askew. One `in_pocket`
+    is not cut through, so that no sweep of the beam tells it.
 
     `width` is that of the inner at finished size, `depth` how deep it goes, `stands` where to measure how long it is (as a
     void beside it if `stands_void`), `through` the part through whose board it stands.
@@ -258,6 +294,7 @@ class Contact(NamedTuple):
     through: str
     stands: Caliper | None = None
     stands_void: bool = False
+    in_pocket: bool = False
 
     @property
     def outer_width(self) -> float:
@@ -270,7 +307,8 @@ class Contact(NamedTuple):
 
 @dataclass(frozen=True)
 class Mate:
-    """A joint as built. `inner` and `outer` say what its contacts are called; `figures` are rows of its own kind."""
+    """A joint as built. `inner` and `outer` say what its contacts are called; `figures` are rows of its own kind, `findings`
+    what the maker should know of it."""
 
     id: str
     title: str
@@ -283,6 +321,7 @@ class Mate:
     contacts: tuple[Contact, ...]
     meeting: Meeting
     figures: tuple[Figure, ...] = ()
+    findings: tuple[Finding, ...] = ()
 
     @property
     def members(self) -> tuple[Change, Change]:
@@ -292,6 +331,9 @@ class Mate:
     def narrowest(self) -> float:
         """Of all that goes into something, or that something goes into; infinite where there is nothing."""
         return min((one.narrowest if one.inner else one.outer_width for one in self.contacts), default=math.inf)
+
+
+At = Literal["edge", "face"]
 
 
 class JointKind(Hashable, Protocol):
@@ -304,8 +346,8 @@ class JointKind(Hashable, Protocol):
     def title(self) -> str: ...
 
     @property
-    def second(self) -> Literal["edge", "face"]:
-        """What its second member is joined at; the first one's is an edge."""
+    def ends(self) -> tuple[At, At]:
+        """What its first and its second member are joined at."""
         ...
 
     def meet(self, first: Seat, second: Seat) -> Meeting:

@@ -1,4 +1,7 @@
-"""Do two members really meet? In: an edge, and another edge or a face, as they stand; out: where, or by how much they miss."""
+"""Do two members really meet? In: an edge, and another edge or a face, as they stand; out: where, or by how much they miss.
+
+Parts that cross are in `crossing`.
+"""
 
 from __future__ import annotations
 
@@ -30,10 +33,16 @@ class NotMeeting(NotchError):
         self.amount = amount
 
 
-def edge_to_edge(first: Seat, second: Seat) -> Meeting:
-    """Two edges at 90 degrees that share a bar of both thicknesses: each edge is flush with the other's outer face.
+LEAST_ANGLE = 30.0
+"""Boards that meet at less than this, or within it of lying flat, are not joined by square cuts: more of a finger is wedge than
+finger. Common practice."""
 
-    Raises NotMeeting.
+
+def edge_to_edge(first: Seat, second: Seat) -> Meeting:
+    """Two edges that share a bar of both thicknesses: on its outer face each edge is flush with the other's outer face.
+
+    At other angles than 90 degrees a square-cut finger cannot fill that bar: each member's strip goes from where its fingers
+    end, if nothing is to stand out, to where its sockets have to, measured inwards from its edge. Raises NotMeeting.
     """
     for seat, other in ((first, second), (second, first)):
         _needs_edge(seat, other)
@@ -55,12 +64,23 @@ def edge_to_edge(first: Seat, second: Seat) -> Meeting:
     off = low - dot(axis, base)
     # Along an axis of the room the place is exactly what it was worked out from.
     start: Triple = tuple(low if x == 1 else b + off * x for b, x in zip(base, axis, strict=True))  # type: ignore[assignment]
-    strips = [_strip(seat, start, axis, other.thickness) for seat, other in ((first, second), (second, first))]
-    return Meeting(start, axis, high - low, strips[0], strips[1], shares_bar=True)
+    cosine = dot(first.stretch.inward, second.stretch.inward)
+    square = abs(cosine) <= STRAIGHT
+    strips = []
+    for seat, other in ((first, second), (second, first)):
+        strip = _strip(seat, start, axis, other.thickness)
+        if not square:
+            lean = seat.thickness * cosine / math.sqrt(1 - cosine**2)
+            reach = other.thickness / math.sqrt(1 - cosine**2)
+            strip = replace(strip, low=max(0.0, lean), high=reach + max(0.0, lean))
+        strips.append(strip)
+    angle = 90.0 if square else math.degrees(math.acos(max(-1.0, min(1.0, cosine))))
+    return Meeting(start, axis, high - low, strips[0], strips[1], shares_bar=square, angle=angle)
 
 
 def edge_on_face(first: Seat, second: Seat) -> Meeting:
-    """An edge of the first that stands square on a face of the second. Raises NotMeeting."""
+    """An edge of the first that stands on a face of the second, at any angle from LEAST_ANGLE on: one that leans touches with
+    one of its two corners. Raises NotMeeting."""
     _needs_edge(first, second)
     n, ends, axis = second.frame.n, first.stretch[:2], first.stretch.along
     slope = dot(axis, n)
@@ -75,14 +95,19 @@ def edge_on_face(first: Seat, second: Seat) -> Meeting:
             fix="Turn one of them by 90°, or join another pair.", place=_middle(first), amount=90.0,
         )  # fmt: skip
     rise = dot(first.stretch.inward, n)
-    if abs(rise) < 1 - STRAIGHT:
-        angle = math.degrees(math.asin(max(-1.0, min(1.0, abs(rise)))))
+    leans = math.degrees(math.asin(max(-1.0, min(1.0, abs(rise)))))
+    if leans < LEAST_ANGLE:
         raise NotMeeting(
-            f"{first.title} stands at {angle:.1f}° on the face of {second.title}; this joint is cut at 90°.",
-            fix="Turn one of them to 90°.", place=_middle(first), amount=90 - angle,
+            f"{first.title} stands at {leans:.1f}° on the face of {second.title}; square cuts hold from {LEAST_ANGLE:g}° on.",
+            fix=f"Turn one of them by {LEAST_ANGLE - leans:.1f}° or more.", place=_middle(first), amount=LEAST_ANGLE - leans,
         )  # fmt: skip
-    wanted = 0.0 if rise > 0 else second.thickness
-    off = (second.frame.depth(ends[0]) - wanted) * (1 if rise > 0 else -1)
+    square = abs(rise) >= 1 - STRAIGHT**2
+    from_front = rise > 0
+    # Of the edge's two corners the one that touches; both do where it stands square.
+    behind: Triple = (-first.frame.n[0], -first.frame.n[1], -first.frame.n[2])
+    depths = [_beyond(second, add(ends[0], behind, at), from_front) for at in (0.0, first.thickness)]
+    touches = 0.0 if square else (0.0, first.thickness)[depths.index(max(depths))]
+    off = depths[0] if square else max(depths)
     if abs(off) > FLUSH_MM:
         how = "inside" if off > 0 else "short of"
         raise NotMeeting(
@@ -91,12 +116,34 @@ def edge_on_face(first: Seat, second: Seat) -> Meeting:
             place=_middle(first), amount=abs(off),
         )  # fmt: skip
     strip = _strip(first, ends[0], axis, 0.0)
-    strip = replace(strip, low=-second.thickness, tip=-second.thickness)
-    behind: Triple = (-first.frame.n[0], -first.frame.n[1], -first.frame.n[2])
-    across = Strip(
-        FACE, second.frame.flat(ends[0]), _flat_way(second, axis), _flat_way(second, behind), 0.0, first.thickness
-    )
-    return Meeting(ends[0], axis, first.stretch.span, strip, across)
+    reach = second.thickness if square else second.thickness / abs(rise)
+    strip = replace(strip, low=-reach, tip=-reach)
+    base = add(ends[0], behind, touches)
+    across = behind if square else unit(minus(behind, _times(n, dot(behind, n))))
+    low, high = (0.0, first.thickness) if square else band(second, first, base, across)
+    slot = Strip(FACE, second.frame.flat(base), _flat_way(second, axis), _flat_way(second, across), low, high)
+    return Meeting(ends[0], axis, first.stretch.span, strip, slot, angle=90.0 if square else leans)
+
+
+def _beyond(second: Seat, place: Triple, from_front: bool) -> float:
+    """How far a place lies behind the face that something comes to."""
+    depth = second.frame.depth(place)
+    return depth if from_front else second.thickness - depth
+
+
+def _times(a: Triple, k: float) -> Triple:
+    return (k * a[0], k * a[1], k * a[2])
+
+
+def band(seat: Seat, other: Seat, base: Triple, across: Triple) -> tuple[float, float]:
+    """From where to where across a part, a unit vector on its face, another's board passes through its own board, counted from
+    `base`: what a square cut has to clear for it. Both are mm."""
+    slope = -dot(across, other.frame.n)
+    at = []
+    for depth in (0.0, seat.thickness):
+        start = other.frame.depth(add(base, seat.frame.n, seat.frame.depth(base) - depth))
+        at += [(wanted - start) / slope for wanted in (0.0, other.thickness)]
+    return min(at), max(at)
 
 
 def _needs_edge(seat: Seat, other: Seat) -> None:
@@ -108,18 +155,17 @@ def _needs_edge(seat: Seat, other: Seat) -> None:
 
 
 def _axis(first: Seat, second: Seat) -> Triple:
-    """The line that both faces share, from the first member's edge. Raises NotMeeting for faces not at 90 degrees."""
+    """The line that both faces share, from the first member's edge. Raises NotMeeting for faces that are almost parallel."""
     cos = abs(dot(first.frame.n, second.frame.n))
-    if cos > 1 - STRAIGHT**2:
+    if cos > math.cos(math.radians(LEAST_ANGLE)) + STRAIGHT**2:
+        flat = cos > 1 - STRAIGHT**2
+        angle = math.degrees(math.acos(min(1.0, cos)))
         raise NotMeeting(
-            f"The faces of {first.title} and {second.title} are parallel; this joint is cut where they meet at 90°.",
-            fix="Turn one of them by 90°, or join another pair.", place=_middle(first), amount=90.0,
-        )  # fmt: skip
-    if cos > STRAIGHT:
-        angle = math.degrees(math.acos(cos))
-        raise NotMeeting(
-            f"{first.title} and {second.title} meet at {angle:.1f}°; these fingers are cut square, for 90°.",
-            fix=f"Turn one of them by {90 - angle:.1f}°, to 90°.", place=_middle(first), amount=90 - angle,
+            f"The faces of {first.title} and {second.title} are parallel; this joint is cut where they meet at an angle." if flat
+            else f"{first.title} and {second.title} meet at {angle:.1f}°, or {180 - angle:.1f}°: square cuts hold from "
+            f"{LEAST_ANGLE:g}° to {180 - LEAST_ANGLE:g}°.",
+            fix="Turn one of them by 90°, or join another pair." if flat else f"Turn one of them by {LEAST_ANGLE - angle:.1f}° or more.",
+            place=_middle(first), amount=90.0 if flat else LEAST_ANGLE - angle,
         )  # fmt: skip
     axis = unit(cross(first.frame.n, second.frame.n))
     back = max(axis, key=abs) < 0
@@ -153,9 +199,17 @@ def _flush(seat: Seat, other: Seat, first: Seat, second: Seat) -> None:
 
 
 def _off_face(seat: Seat, other: Seat) -> float:
-    """How far the edge of `seat` stays short of the far face of `other`, in mm; negative: it goes beyond."""
-    depth = other.frame.depth(seat.stretch.start)
-    return depth if dot(seat.stretch.inward, other.frame.n) < 0 else other.thickness - depth
+    """How far the edge of `seat`, on its outer face, stays short of the far face of `other`, in mm; negative: it goes beyond."""
+    way = dot(seat.stretch.inward, other.frame.n)
+    # Square to it both of its faces tell the same.
+    inside = dot(seat.frame.n, _into(other, seat)) > STRAIGHT and abs(dot(seat.frame.n, other.frame.n)) > STRAIGHT
+    depth = other.frame.depth(add(seat.stretch.start, seat.frame.n, -seat.thickness if inside else 0.0))
+    return depth if way < 0 else other.thickness - depth
+
+
+def _into(seat: Seat, other: Seat) -> Triple:
+    """Which way a seat's material goes from where it meets another."""
+    return seat.stretch.inward if seat.named != FACE else minus(other.frame.origin, seat.frame.origin)
 
 
 def _other_edges(first: Seat, second: Seat) -> str:

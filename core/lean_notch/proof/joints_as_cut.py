@@ -35,12 +35,17 @@ def _lines_kept(mate: Mate) -> tuple[tuple[str, Line], ...]:
 
 def _lines(mate: Mate) -> Iterator[tuple[str, Line]]:
     """Where a joint is measured: by part, the lines of its calipers and along its bar."""
-    for contact in mate.contacts:
+    for contact in _swept(mate):
         for caliper in (contact.inner, contact.outer, contact.stands):
             if caliper:
                 yield from ((caliper.part, line) for line in caliper.lines)
     for change, line in bar_lines(mate):
         yield change.part, line
+
+
+def _swept(mate: Mate) -> list[Contact]:
+    """Those that the sweep of a beam tells something of."""
+    return [contact for contact in mate.contacts if not contact.in_pocket]
 
 
 class JointsAsCut:
@@ -88,7 +93,7 @@ class JointsAsCut:
 
     def _mate(self, mate: Mate) -> None:
         found: list[tuple[Contact, float, float]] = []
-        for contact in mate.contacts:
+        for contact in _swept(mate):
             inners = self._inner_widths(contact)
             outers = [outer_width(gauge, contact.outer) for gauge in self.gauges[contact.outer.part]]
             if not all(inners) or not all(outers):
@@ -121,9 +126,7 @@ class JointsAsCut:
             )  # fmt: skip
         clearances = [value for _, low, high in found for value in (low, high)]
         proud = self._proud(mate)
-        self.proofs.append(
-            MateProof(mate.id, mate.contacts[0].clearance, (min(clearances), max(clearances)), proud, ok)
-        )
+        self.proofs.append(MateProof(mate.id, found[0][0].clearance, (min(clearances), max(clearances)), proud, ok))
         if tight[0] < -tight[2]:
             self._off_fit(mate, tight[3], tight[0], "too tight")
         elif loose[1] > loose[2]:
@@ -163,7 +166,7 @@ class JointsAsCut:
 
     def _proud(self, mate: Mate) -> tuple[float, float, float] | None:
         """How far the first member's contacts, else the second's, stand out of the board they go through."""
-        standing = [one for one in mate.contacts if one.stands]
+        standing = [one for one in _swept(mate) if one.stands]
         own = [one for one in standing if one.inner_part == mate.first.part] or standing
         found = []
         for contact in own:

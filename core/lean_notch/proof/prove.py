@@ -65,11 +65,12 @@ def prove(
     tell(0.85, "standing the parts up")
     gauges = {part: some[0] for part, some in prover.gauges.items() if some}
     stood = Stood(build, gauges, {part.board: basis.of(part.board).kerf for part in build.parts})
-    wrong = {one.mate for one in joints.proofs if not one.ok}
+    # Whose joint is wrong, or sits in a pocket that no beam sweeps, is not compared in space.
+    sunk = {mate.id for mate in build.mates if any(contact.in_pocket for contact in mate.contacts)}
+    wrong = {one.mate for one in joints.proofs if not one.ok} | sunk
     prover.findings += [*joints.findings, *in_space(stood, {mate.id for mate in build.mates} - wrong)]
-    prover.not_measured({one.mate for one in joints.proofs})
+    prover.not_measured({one.mate for one in joints.proofs} | sunk)
     findings = tuple(located(finding, build, layout) for finding in shortened(prover.findings, MOST_OF_A_KIND))
-    # Whose joint is wrong is not compared in space: what is wrong there is known already.
     skipped = {frozenset(one.placement for one in mate.members) for mate in build.mates if mate.id in wrong}
     counts = Counts(
         prover.paths, prover.sound, prover.marks, len(stood.bodies), len(build.standings), len(near_pairs(stood.bodies)),

@@ -30,7 +30,7 @@ class Tested:
 @dataclass(frozen=True)
 class Counts:
     """How much was read and compared: paths to cut, those that are sound, kinds of marks, placements stood up of all, pairs of
-    neighbours, and how many of those were `skipped` since their joint is wrong."""
+    neighbours, and how many of those were `skipped` since their joint is wrong or not measured."""
 
     paths: int
     sound: int
@@ -54,7 +54,14 @@ _PATHS = (
 )
 _PARTS = ("off-size", "part-missing", "part-in-pieces", "off-line", "thin-web", "sheet-not-given")
 _MARKS = ("marks-astray", "mark-off-sheet", "mark-on-other", "operation-not-given", "sheet-not-given")
-_JOINTS = ("off-fit", "fingers-missing", "corner-blocked", "joints-not-measured")
+_JOINTS = (
+    "off-fit",
+    "fingers-missing",
+    "corner-blocked",
+    "joints-not-measured",
+    "depth-not-swept",
+    "lock-not-measured",
+)
 _SPACE = ("parts-share", "doubled", "corner-open", "assembly-too-large", "placements-not-measured")
 
 
@@ -130,7 +137,7 @@ def _space(findings: Sequence[Finding], counts: Counts) -> Tested:
     said = ", none overlap" if state == "ok" else ""
     if counts.skipped:
         state = "bad" if state == "bad" else "look"
-        said = f", {counts.skipped} pair{'s' * (counts.skipped != 1)} at wrong joints not compared"
+        said = f", {counts.skipped} pair{'s' * (counts.skipped != 1)} at joints that are wrong or not measured were not compared"
     found = f"{counts.stood} of {counts.placements} stood up{said}" if counts.placements else "nothing stands"
     return Tested(
         "space",

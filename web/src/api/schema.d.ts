@@ -2259,9 +2259,14 @@ export interface components {
     }
     /**
      * JointKindOut
-     * @description A kind of joint: what it is called, and whether its second member is joined at an edge or at its face.
+     * @description A kind of joint: what it is called, and whether its members are joined at an edge or at their face.
      */
     JointKindOut: {
+      /**
+       * First
+       * @enum {string}
+       */
+      first: 'edge' | 'face'
       /**
        * Second
        * @enum {string}
