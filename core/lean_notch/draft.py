@@ -34,13 +34,17 @@ def draft(recipe: Recipe, given: Mapping[str, object], result: Result, outlines:
     design = result.job.design
     names = result.build.names
     known = result.job.basis.names(design.boards[0].id)
-    lengths = {name: value for name, value in settings.items() if isinstance(value, Length) and value.text.strip()}
+    kinds = {setting.name: setting.kind for setting in recipe.settings}
+    lengths = {
+        name: value for name, value in settings.items()
+        if isinstance(value, Length) and kinds[name] == "length" and value.text.strip()
+    }  # fmt: skip
     values = {name: value.mm(known) for name, value in lengths.items()}
-    words = {name: value for name, value in settings.items() if isinstance(value, str)}
+    words = {name: value if isinstance(value, str) else value.text for name, value in settings.items()}
 
     def drawn(design: Design, built: Build | None, names: Names) -> Views:
         if recipe.draw:
-            return recipe.draw(names, words)
+            return recipe.draw({**known, **names}, words)
         made = built or build(design, result.job.basis, outlines)
         return flat_views(design, made, values.keys(), {**known, **made.names})
 

@@ -9,7 +9,7 @@ from functools import cached_property
 
 from ..basis import Basis, BoardBasis
 from ..design import Against, Design, Imported, Part, Rectangle, dangling
-from ..errors import BadGeometry, MissingInput, NotchError, ThicknessTooLarge
+from ..errors import BadGeometry, MissingInput, NotchError, OutOfRange, ThicknessTooLarge
 from ..findings import Finding, Place
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
@@ -82,6 +82,13 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
         if dimension.chosen:
             field = design.input_of(dimension.name)
             positive_mm(names[dimension.name], field, f"The {dimension.title}", LARGEST_MM)
+        elif dimension.positive and names[dimension.name] <= 0:
+            mm, text = names[dimension.name], dimension.length.text
+            raise OutOfRange(
+                f"The {dimension.title} comes to {say_mm(mm)}: {text}.",
+                fix=f"Make what it is part of {say_mm(-mm)} larger and more, or what it shares that with smaller.",
+                field=design.input_behind(dimension.length) or f"dimensions/{dimension.name}/length",
+            )  # fmt: skip
     _check_inside(design, names)
     by_board = {board.id: {**names, **basis.names(board.id)} for board in design.boards}
     shop = Shop(design, by_board, outlines)

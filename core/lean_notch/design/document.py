@@ -49,12 +49,14 @@ MAIN = BoardNeed("main", "Board")
 
 @dataclass(frozen=True)
 class Dimension:
-    """A named length. `chosen` ones are set by the maker; the others follow from them."""
+    """A named length. `chosen` ones are set by the maker; the others follow from them. `positive` ones must come to more than 0,
+    as chosen ones must."""
 
     name: Annotated[str, Name(dashes=False)]
     title: Label
     length: Annotated[Length, Title("Length")]
     chosen: bool = False
+    positive: bool = False
     KEY: ClassVar[str] = "name"
 
     @cached_property

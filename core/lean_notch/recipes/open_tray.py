@@ -91,7 +91,11 @@ def _make(name: str, values: Values) -> Design:
 
 
 def _draw(names: Names, settings: Mapping[str, str]) -> Views:
-    """From above and from the front, the outer lower left corner at the origin."""
+    return views_of_box(names, settings, names["thickness"])
+
+
+def views_of_box(names: Names, settings: Mapping[str, str], floor: float) -> Views:
+    """From above and from the front, the outer lower left corner at the origin; the inside begins at `floor`."""
     t, chosen = names["thickness"], settings["sizes"]
     width, depth, height = (names[f"outside_{side}"] for side in ("width", "depth", "height"))
 
@@ -117,10 +121,10 @@ def _draw(names: Names, settings: Mapping[str, str]) -> Views:
         "From the front",
         (
             Shape("face", (0.0, 0.0, width, height)),
-            Shape("hidden", (t, t, width - t, height)),
+            Shape("hidden", (t, floor, width - t, floor + names["inside_height"])),
         ),
         (
-            line("height", "inside", (width, t), (width, height), "right"),
+            line("height", "inside", (width, floor), (width, floor + names["inside_height"]), "right"),
             line("height", "outside", (width, 0.0), (width, height), "right"),
         ),
         (Handle("height", (width / 2, height), "y"),),

@@ -15,34 +15,46 @@ Names = Mapping[str, float]
 @dataclass(frozen=True)
 class Shape:
     """A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), an edge behind (`hidden`), or what is
-    engraved, scored or sunk (`mark`, `pocket`). What is no plain box has its `outline`, x and y in turn."""
+    engraved, scored or sunk (`mark`, `pocket`). A `wall` can be taken out, one that is `gone` put back: `piece` is what the
+    recipe calls it. What is no plain box has its `outline`, x and y in turn."""
 
-    kind: Literal["board", "face", "clear", "hidden", "mark", "pocket"]
+    kind: Literal["board", "face", "clear", "hidden", "mark", "pocket", "wall", "gone"]
     box: Box
     outline: tuple[float, ...] = ()
+    piece: str = ""
 
 
 @dataclass(frozen=True)
 class SizeLine:
     """A size between two places, drawn on that side of the view, `row` lines away from it, or along them. `setting` is the recipe's setting
-    that it shows, "" for one that follows; `says` names it."""
+    that it shows, "" for one that follows; `says` names it. Of a track list it shows the entry `typed`, the entries in order."""
 
     says: str
     value: float
     start: Point
     end: Point
-    side: Literal["below", "right", "along"]
+    side: Literal["below", "right", "along", "above", "left"]
     row: int
     setting: str = ""
+    typed: str = ""
 
 
 @dataclass(frozen=True)
 class Handle:
-    """What can be dragged along an axis to change a setting, mm by mm."""
+    """What can be dragged along an axis to change a setting, mm by mm: of a track list its entry `entry`, from 0."""
 
     setting: str
     at: Point
     along: Literal["x", "y"]
+    entry: int = -1
+
+
+@dataclass(frozen=True)
+class Clear:
+    """The clear size of a place, width and depth, to be written in its middle."""
+
+    size: tuple[float, float]
+    at: Point
 
 
 @dataclass(frozen=True)
@@ -51,6 +63,8 @@ class View:
     shapes: tuple[Shape, ...]
     sizes: tuple[SizeLine, ...]
     handles: tuple[Handle, ...]
+    clears: tuple[Clear, ...] = ()
+    says: tuple[str, ...] = ()
 
 
 Views = tuple[View, ...]

@@ -14,13 +14,13 @@ from ..units import Length, Unit
 from .picture import Draw
 
 Values = Mapping[str, Length | str]
-SettingKind = Literal["length", "choice", "count", "angle", "words"]
+SettingKind = Literal["length", "choice", "count", "angle", "words", "tracks"]
 
 
 @dataclass(frozen=True)
 class Setting:
     """One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0, an angle is in
-    degrees, words may stay empty."""
+    degrees, words may stay empty; tracks are sizes one after the other."""
 
     name: str
     title: str
@@ -74,12 +74,12 @@ class Recipe:
         assert design.origin, "a design of this recipe"
         given = {one.name: {"text": one.text, "unit": one.unit} for one in design.origin.answers}
         kinds = {setting.name: setting.kind for setting in self.settings}
-        plain = {name: one if kinds.get(name) == "length" else one["text"] for name, one in given.items()}
+        plain = {name: one if kinds.get(name) in ("length", "tracks") else one["text"] for name, one in given.items()}
         return self.design(design.name, plain)
 
     def typed(self, given: Mapping[str, object], unit: Unit) -> dict[str, object]:
         """`given` settings, the lengths among them said to be typed in `unit`."""
-        lengths = {setting.name for setting in self.settings if setting.kind == "length"}
+        lengths = {setting.name for setting in self.settings if setting.kind in ("length", "tracks")}
         return {key: in_unit(value, unit) if key in lengths else value for key, value in given.items()}
 
 
