@@ -26,6 +26,7 @@ from .cli_files import (
     say,
     write_packet,
 )
+from .cli_joints import add_joining
 from .cli_measure import add_measuring, settings
 from .errors import MissingInput, NotchError
 from .figures import Figure
@@ -147,7 +148,7 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("--close", metavar="LENGTH", default="1", help="report cuts nearer than this (default: 1)")
     check.set_defaults(run=_check)
 
-    own = [*add_measuring(commands), *add_editing(commands)]
+    own = [*add_measuring(commands), *add_editing(commands), *add_joining(commands)]
     for command in (recipe, recipes, build, lay_out, export, sheet, prove, profile, check, *own):
         command.add_argument(
             "--basis", action="append", default=[], metavar="[BOARD=]FILE",

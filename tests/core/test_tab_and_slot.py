@@ -94,7 +94,7 @@ def test_two_boards_each_count_for_what_they_do():
 @pytest.mark.parametrize(("pose", "said", "amount"), [
     ({"kind": "numbers", "x": 140, "y": -2, "z": 40, "turn_z": 180}, "2 mm short of the face of Wall", 2),
     ({"kind": "numbers", "x": 140, "y": 0.5, "z": 40, "turn_z": 180}, "0.5 mm inside the face of Wall", 0.5),
-    ({"kind": "numbers", "x": 140, "y": 0, "z": 40, "turn_x": 20, "turn_z": 180}, "stands at 70.0° on the face", 20),
+    ({"kind": "numbers", "x": 140, "y": 0, "z": 40, "turn_x": 65, "turn_z": 180}, "stands at 25.0° on the face", 5),
     ({"kind": "numbers", "x": 200, "y": 0, "z": 40, "turn_z": 180}, "leaves the face of Wall", 17.66),
 ])  # fmt: skip
 def test_an_edge_that_does_not_stand_on_the_face_is_said_with_its_amount(pose, said, amount):

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
-from itertools import combinations
+from functools import partial
 
 from ..findings import Finding
 from ..geometry import Box
 from ..joints import Change, Mate
+from ..remembered import Remembered
 from ..units import say_mm
 
 _TOUCH_MM = 1e-6
@@ -16,24 +17,44 @@ _TOUCH_MM = 1e-6
 
 def overlapping(mates: Sequence[Mate]) -> Iterator[Finding]:
     """Slots, holes and pockets that lie in another joint's. Fingers at one corner share it: that is settled where they are made."""
-    by_placement: dict[str, list[tuple[Mate, Change, list[Box], list[Box]]]] = defaultdict(list)
+    by_placement: dict[str, list[tuple[Mate, Change]]] = defaultdict(list)
     for mate in mates:
         for change in mate.members:
-            strips = [change.strip.box(0.0, mate.meeting.length)] if change.strip and change.notches else []
-            by_placement[change.placement].append((mate, change, [*change.zones], strips))
+            by_placement[change.placement].append((mate, change))
     for some in by_placement.values():
-        if not any(zones for _, _, zones, _ in some):
-            continue
-        for (one, change, zones, strips), (two, _, others, theirs) in combinations(some, 2):
-            pairs = [(a, b) for a in zones for b in (*others, *theirs)] + [(a, b) for a in strips for b in others]
-            worst = max(((_shared(a, b), a, b) for a, b in pairs), default=None, key=lambda pair: pair[0])
-            if worst and worst[0] > _TOUCH_MM:
-                yield _finding(one, two, change, *worst)
+        yield from _FOUND(tuple(one for pair in some for one in pair), partial(_on_one, some))
 
 
-def _shared(a: Box, b: Box) -> float:
-    """How far two boxes go into each other, the lesser of both ways; negative where they are apart."""
-    return min(min(a[2], b[2]) - max(a[0], b[0]), min(a[3], b[3]) - max(a[1], b[1]))
+# Where joints are as they were, so is what they do to each other.
+_FOUND: Remembered[list[Finding]] = Remembered()
+
+
+def _on_one(some: Sequence[tuple[Mate, Change]]) -> list[Finding]:
+    if not any(change.zones for _, change in some):
+        return []
+    import numpy as np
+
+    boxes, owners, zones = [], [], []
+    for number, (mate, change) in enumerate(some):
+        strip = (
+            [change.strip.box(0.0, mate.meeting.length)] if change.strip and change.notches and not change.zones else []
+        )
+        for box in (*change.zones, *strip):
+            boxes.append(box)
+            owners.append(number)
+            zones.append(box not in strip)
+    at, own, zone = np.array(boxes), np.array(owners), np.array(zones)
+    low = np.maximum(at[:, None, :2], at[None, :, :2])
+    high = np.minimum(at[:, None, 2:], at[None, :, 2:])
+    shared = (high - low).min(axis=2)
+    wrong = (shared > _TOUCH_MM) & (own[:, None] < own[None, :]) & (zone[:, None] | zone[None, :])
+    worst: dict[tuple[int, int], tuple[float, int, int]] = {}
+    for i, j in np.argwhere(wrong).tolist():
+        pair, one = (owners[i], owners[j]), (float(shared[i, j]), i, j)
+        worst[pair] = max(worst.get(pair, one), one)
+    return [
+        _finding(some[a][0], some[b][0], some[b][1], by, boxes[i], boxes[j]) for (a, b), (by, i, j) in worst.items()
+    ]
 
 
 def _finding(one: Mate, two: Mate, change: Change, by: float, a: Box, b: Box) -> Finding:

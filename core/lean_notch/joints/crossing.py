@@ -110,9 +110,13 @@ class _Lane:
 
     def pieces(self) -> list[Interval]:
         """From where to where along the line the part has material in its lane, rising."""
+        strip, box = self.strip(0.0), self.seat.plain
+        if box and _upright(strip):
+            (left, low), (right, high) = sorted(strip.flat(corner) for corner in (box[:2], box[2:]))
+            low, high = min(low, high), max(low, high)
+            return [(left, right)] if low < strip.high - _THIN_MM and high > _THIN_MM else []
         import shapely
 
-        strip = self.strip(0.0)
         shape = shapely.transform(_shape(self.seat.outline), lambda xy: _flat(xy, strip))
         left, _, right, _ = shape.bounds
         inside = shapely.clip_by_rect(shape, left - 1, _THIN_MM, right + 1, strip.high - _THIN_MM)
@@ -133,6 +137,10 @@ def _flat(xy: Any, strip: Strip) -> Any:
 
     (ax, ay), (ix, iy) = strip.along, strip.inward
     return (xy - np.array(strip.origin)) @ np.array([[ax, ix], [ay, iy]])
+
+
+def _upright(strip: Strip) -> bool:
+    return strip.along in ((1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0))
 
 
 def _middle_of(pieces: Sequence[Sequence[Interval]]) -> float:

@@ -74,6 +74,15 @@ class Seat:
         return Stretch(place.at(start), place.at(end), place.towards(along), place.towards(inward), span)
 
     @cached_property
+    def plain(self) -> Box | None:
+        """Its box, where its outline is nothing else."""
+        box, ring = self.outline.box, self.outline.outer
+        if self.outline.holes or not isinstance(ring, Contour) or len(ring.vertices) != 4:
+            return None
+        square = all(v.bulge == 0 and v.x in (box[0], box[2]) and v.y in (box[1], box[3]) for v in ring.vertices)
+        return box if square else None
+
+    @cached_property
     def _counts(self) -> tuple[object, ...]:
         board = self.board
         there = self.outline if self.named == FACE else self.edges.get(self.named)

@@ -310,6 +310,9 @@ def slot_of(asked: Asked, span: Interval) -> Region:
 
 
 def refuse_beyond(slots: tuple[Region, ...], second: Seat, title: str) -> None:
+    plain = second.plain
+    if plain and all(_within(slot.box, plain) for slot in slots):
+        return
     import shapely
 
     face = shapely.Polygon(*loops(second.outline, _COARSE_MM))
@@ -324,6 +327,10 @@ def refuse_beyond(slots: tuple[Region, ...], second: Seat, title: str) -> None:
                 fix=f"Move the edge {say_mm(amount)} and more onto the face, or use fewer or narrower tabs.",
                 place=second.frame.at((spot.x, spot.y)), amount=amount,
             )  # fmt: skip
+
+
+def _within(box: Box, around: Box) -> bool:
+    return box[0] > around[0] and box[1] > around[1] and box[2] < around[2] and box[3] < around[3]
 
 
 def _sharp(meeting: Meeting, tabs: Tabs, clearance: float, gap: float) -> tuple[SharpCorner, ...]:

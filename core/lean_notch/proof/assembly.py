@@ -7,6 +7,7 @@ compared in sections.
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
@@ -15,6 +16,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ..geometry import Point
+from ..geometry.segments import Floats
 from ..geometry.space import Frame, Triple, block_box, cross, dot, minus, unit
 from ..joints import Change, Mate
 from ..joints.mate import Line
@@ -189,19 +191,52 @@ def _square(first: Body, second: Body, allowed: float) -> Iterator[Shared]:
             a, b = max(low, start), min(high, end)
             if b - a <= allowed:
                 continue
-            out = [_across(piece, a, b) for piece in (shape, other)]
-            if out[0] is None or out[1] is None:
-                continue
-            size = (b - a, out[0][1] - out[0][0] + allowed, out[1][1] - out[1][0] + allowed)
-            if min(size) > allowed:
-                middle = lanes[0].place(
-                    (a + b) / 2 - dot(axis, minus(first.frame.origin, base)), (out[0][0] + out[0][1]) / 2
-                )
-                other_flat = lanes[1].place(
-                    (a + b) / 2 - dot(axis, minus(second.frame.origin, base)), (out[1][0] + out[1][1]) / 2
-                )
-                depth = first.frame.depth(second.frame.at(other_flat))
-                yield Shared(first, second, size, first.frame.at(middle, depth))
+            for p, q, mine, theirs in _runs(shape, other, a, b, allowed):
+                middle = (p + q) / 2
+                place = lanes[0].place(middle - dot(axis, minus(first.frame.origin, base)), sum(mine) / 2)
+                beside = lanes[1].place(middle - dot(axis, minus(second.frame.origin, base)), sum(theirs) / 2)
+                depth = first.frame.depth(second.frame.at(beside))
+                # On one side at least the band was taken narrower.
+                size = (q - p, mine[1] - mine[0] + allowed / 2, theirs[1] - theirs[0] + allowed / 2)
+                yield Shared(first, second, size, first.frame.at(place, depth))
+
+
+Span = tuple[float, float]
+
+
+def _runs(
+    shape: shapely.Geometry, other: shapely.Geometry, start: float, end: float, allowed: float
+) -> Iterator[tuple[float, float, Span, Span]]:
+    """Of two pieces that both run from `start` to `end` along the line: from where to where both reach across by more than
+    `allowed`, and how far either does there."""
+    whole = [_across(piece, start, end) for piece in (shape, other)]
+    if any(one is None or one[1] - one[0] <= 0 for one in whole):
+        return
+    turns = np.unique(np.concatenate([_corners_along(piece) for piece in (shape, other)]))
+    places = [start, *turns[(turns > start + _SQUARE) & (turns < end - _SQUARE)].tolist(), end]
+    run: tuple[float, float, Span, Span] | None = None
+    for p, q in itertools.pairwise(places):
+        mine, theirs = _across(shape, p, q), _across(other, p, q)
+        both = mine and theirs and _lesser(mine, theirs) > allowed / 2
+        if mine and theirs and both:
+            start = run[0] if run else p
+            # It may change from place to place what reaches how far: the worst of them tells.
+            worst = run[2:] if run and _lesser(*run[2:]) >= _lesser(mine, theirs) else (mine, theirs)
+            run = (start, q, *worst)
+        if run and (not both or q == end):
+            if run[1] - run[0] > allowed:
+                yield run
+            run = None
+
+
+def _lesser(one: Span, two: Span) -> float:
+    return min(one[1] - one[0], two[1] - two[0])
+
+
+def _corners_along(piece: shapely.Geometry) -> Floats:
+    import shapely
+
+    return shapely.get_coordinates(piece)[:, 0]  # type: ignore[no-any-return]
 
 
 def _stretches(
@@ -229,8 +264,9 @@ def _across(piece: shapely.Geometry, start: float, end: float) -> tuple[float, f
     part = shapely.clip_by_rect(piece, start, low - 1, end, high + 1)
     if part.is_empty:
         return None
-    _, low, _, high = part.bounds
-    return (low, high)
+    # It may be in several pieces there: the widest tells.
+    bounds = [one.bounds for one in shapely.get_parts(part)]
+    return max(((low, high) for _, low, _, high in bounds), key=lambda one: one[1] - one[0])
 
 
 def _askew(first: Body, second: Body, allowed: float) -> Iterator[Shared]:

@@ -79,7 +79,7 @@ def slope(before: T, after: T) -> T:
     the two do not show the same things.
 
     >>> slope(Handle("width", (10.0, 5.0), "x"), Handle("width", (11.0, 5.0), "x"))
-    Handle(setting='width', at=(1.0, 0.0), along='x')
+    Handle(setting='width', at=(1.0, 0.0), along='x', entry=-1)
     """
     return _slope(before, after)  # type: ignore[no-any-return]
 
