@@ -76,36 +76,21 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     A step that fails, a joint whose members are gone and placements that want a part different are findings, and the
     rest is made as far as it goes.
     """
-    first = design.boards[0].id
-    names = design.evaluate(basis.names(first))
-    for dimension in design.dimensions:
-        if dimension.chosen:
-            field = design.input_of(dimension.name)
-            positive_mm(names[dimension.name], field, f"The {dimension.title}", LARGEST_MM)
-        elif dimension.positive and names[dimension.name] <= 0:
-            mm, text = names[dimension.name], dimension.length.text
-            raise OutOfRange(
-                f"The {dimension.title} comes to {say_mm(mm)}: {text}.",
-                fix=f"Make what it is part of {say_mm(-mm)} larger and more, or what it shares that with smaller.",
-                field=design.input_behind(dimension.length) or f"dimensions/{dimension.name}/length",
-            )  # fmt: skip
-    _check_inside(design, names)
-    by_board = {board.id: {**names, **basis.names(board.id)} for board in design.boards}
-    shop = Shop(design, by_board, outlines)
-    known = tuple(part for part in design.parts if part.board in by_board)
-    outlined = _outlined(known, shop)
-    standings, unplaced = stand_all(design, outlined, by_board)
-    mates, lost = make_mates(Site(design, standings, outlined, by_board, basis))
+    site, shop, unplaced = _stood(design, basis, outlines)
+    standings, outlined = site.standings, site.parts
+    mates, lost = make_mates(site)
     findings = [*basis_findings(basis, {board.id: board.title for board in design.boards})]
     findings += _DANGLING(
         _names_of(design), lambda: [_dangling(*one) for one in dangling(design) if not one[0].startswith("joints/")]
     )
-    findings += _other_boards(design, by_board)
+    findings += _other_boards(design, site.names)
     findings += [Finding(e.code, "stop", e.why, e.fix, field=e.field) for e in unplaced]
     findings += lost
     changes = _changes(mates)
     orders = []
-    for part in known:
+    for part in design.parts:
+        if part.id not in outlined:
+            continue
         own = [one.id for one in design.placements_of(part.id)]
         findings += _differing(part, own, changes, standings)
         orders.append(_Order(part, outlined[part.id], changes.get(own[0], ()) if own else (), basis.of(part.board)))
@@ -115,7 +100,41 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     findings += [finding for mate in mates for finding in mate.findings]
     findings += overlapping(mates)
     findings += fit_findings(joint_fits(parts, mates, basis))
-    return Build(parts, tuple(standings.values()), mates, names, tuple(findings))
+    return Build(parts, tuple(standings.values()), mates, dict(site.names[design.boards[0].id]), tuple(findings))
+
+
+def site_of(design: Design, basis: Basis, outlines: Outlines = no_files) -> Site:
+    """What joints of `design` are made at. Raises NotchError as `build` does."""
+    return _stood(design, basis, outlines)[0]
+
+
+def _stood(design: Design, basis: Basis, outlines: Outlines) -> tuple[Site, Shop, tuple[NotchError, ...]]:
+    """The parts before joints, where they stand, and why some do not stand anywhere."""
+    names = design.evaluate(basis.names(design.boards[0].id))
+    _check_lengths(design, names)
+    by_board = {board.id: {**names, **basis.names(board.id)} for board in design.boards}
+    shop = Shop(design, by_board, outlines)
+    outlined = _outlined(tuple(part for part in design.parts if part.board in by_board), shop)
+    standings, unplaced = stand_all(design, outlined, by_board)
+    return Site(design, standings, outlined, by_board, basis), shop, unplaced
+
+
+def _check_lengths(design: Design, names: dict[str, float]) -> None:
+    """Lengths that must be more than nothing are refused where they were given."""
+    for dimension in design.dimensions:
+        if dimension.chosen:
+            field = design.input_of(dimension.name)
+            positive_mm(names[dimension.name], field, f"The {dimension.title}", LARGEST_MM)
+    _check_inside(design, names)
+    for dimension in design.dimensions:
+        mm = names[dimension.name]
+        if dimension.positive and mm <= 0:
+            title = dimension.title[:1].upper() + dimension.title[1:]
+            raise OutOfRange(
+                f"{title} comes to {say_mm(mm)}.",
+                fix=f"Make the whole larger or the others smaller: it lacks {say_mm(-mm)}.",
+                field=design.input_behind(dimension.length) or f"dimensions/{dimension.name}/length",
+            )
 
 
 _OUTLINED: Remembered[Outlined] = Remembered()

@@ -265,6 +265,11 @@ def _seat(site: Site, placement: str, named: str = FACE) -> Seat:
     return _SEATS((placement, named, standing, outlined, part.title, board), seat)
 
 
+def plain_seat(site: Site, placement: str) -> Seat:
+    """A part as it stands, before joints, with the edges that can be joined."""
+    return _seat(site, placement)
+
+
 def _part(site: Site, part_id: str) -> Part:
     part = site.design.part(part_id)
     assert part, "what stands is a part of the design"
