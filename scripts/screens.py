@@ -103,7 +103,7 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     settle(page)
     yield "shape"
     page.get_by_role("link", name="Lean Notch, all jobs").click()
-    open_job(page, "Specimen viewer")
+    open_job(page, "Viewer side")
     page.get_by_role("region", name="Parts").get_by_role("button", name="Side panel").click()
     page.get_by_role("button", name="glass slide", exact=True).click()
     settle(page)

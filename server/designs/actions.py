@@ -82,8 +82,9 @@ def new_job(
         basis = replace(basis, clearance=getattr(basis.fits, choice(fit, FITS, "fit")))
     title = text(name, "name", 80)
     drawn = _asked(recipe, title, settings, unit) if recipe else Drawn(title)
-    job = Job(drawn, Basis(((MAIN.id, basis),)))
-    return replace(job, layouts=((MAIN.id, job.settings(MAIN.id)),))
+    # Its other boards are chosen at Measure; until then they are this one.
+    job = Job(drawn, Basis(tuple((board.id, basis) for board in drawn.boards)))
+    return replace(job, layouts=tuple((board.id, job.settings(board.id)) for board in drawn.boards))
 
 
 def try_recipe(

@@ -21,7 +21,7 @@ from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
 
-from . import actions, heavy, own_recipes, placing, shown, start, table
+from . import actions, heavy, own_recipes, placing, shown, start, table, together
 from . import schemas as s
 from . import table_schemas as t
 from .models import Design, Export
@@ -221,6 +221,12 @@ def pack_design(request: HttpRequest, design_id: int) -> HttpResponse:
 def read_news(request: HttpRequest, design_id: int) -> HttpResponse:
     """What the workshop says newer of the job's board and machine, and what would change."""
     return _answers(shown.show_news(_one(request, design_id)))
+
+
+@router.get("/designs/{design_id}/together", response={200: s.TogetherOut, 404: Problem, 422: Problem})
+def read_together(request: HttpRequest, design_id: int) -> HttpResponse:
+    """Pairs of parts that could be joined, and what stands in each other's way."""
+    return _answer(together.show_together(actions.head_of(_one(request, design_id)).job))
 
 
 @router.post("/designs/{design_id}/variants", response={201: s.DesignOut, **Refusals})

@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import suppress
+from functools import lru_cache
 from typing import Any
 
 from django.db import DatabaseError
-from lean_notch.build import Build
+from lean_notch.build import Build, FlatPart
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
-from lean_notch.geometry import Point, Region, flatten
+from lean_notch.geometry import Point, Region, flatten, loops
 from lean_notch.job import Job, Result
+from lean_notch.joints import CrossLap
+from lean_notch.joints.mate import Strip
 from lean_notch.route import route
 from lean_notch.trial import job_seconds
 
@@ -20,7 +23,7 @@ from .models import Revision
 
 Picture = dict[str, Any]
 
-FORM = 3
+FORM = 4
 """Pictures of an older form are made anew."""
 
 CHORD_MM = 0.3
@@ -92,14 +95,42 @@ def picture(job: Job) -> Picture:
 
 def panels_of(built: Build) -> list[dict[str, Any]]:
     """Every board as it stands, up to `MOST_PANELS`; where all of them are more than `MOST_LETTERS` long, their boxes."""
-    loops = {part.id: _loops(part.region) for part in built.parts}
-    standing = [one for one in built.standings if one.part in loops][:MOST_PANELS]
-    letters = sum(len(line) for one in standing for line in (loops[one.part]["outline"], *loops[one.part]["holes"]))
+    drawn = {part.id: _loops(part.region) for part in built.parts}
+    standing = [one for one in built.standings if one.part in drawn][:MOST_PANELS]
+    letters = sum(len(line) for one in standing for line in (drawn[one.part]["outline"], *drawn[one.part]["holes"]))
     if letters > MOST_LETTERS:
-        loops = {part.id: _box(part.region) for part in built.parts}
+        drawn = {part.id: _box(part.region) for part in built.parts}
+    parted = {} if letters > MOST_LETTERS else _parted(built)
     return [
-        {"origin": one.origin, "u": one.u, "v": one.v, "n": one.n, "thickness": one.thickness, **loops[one.part]}
-        for one in standing
+        {"origin": one.origin, "u": one.u, "v": one.v, "n": one.n, "thickness": one.thickness, **piece}
+        for one in standing for piece in parted.get(one.placement, [drawn[one.part]])
+    ][:MOST_PANELS]  # fmt: skip
+
+
+def _parted(built: Build) -> dict[str, list[dict[str, Any]]]:
+    """By placement, boards that others pass through, in the pieces on either side of those: only so can one be drawn after what
+    it hides."""
+    crossed: dict[str, list[tuple[Strip, str]]] = {}
+    for mate in built.mates:
+        if mate.kind == CrossLap.kind:
+            crossed.setdefault(mate.second.placement, []).append((mate.meeting.second, mate.second.part))
+    return {name: _pieces(built.part(some[0][1]), tuple(strip for strip, _ in some)) for name, some in crossed.items()}
+
+
+@lru_cache(maxsize=1024)
+def _pieces(part: FlatPart, strips: tuple[Strip, ...]) -> list[dict[str, Any]]:
+    from shapely import LineString, Polygon
+    from shapely.ops import split
+
+    pieces = [Polygon(*loops(part.region, CHORD_MM))]
+    far = 2 * max(abs(one) for one in part.region.box) + 10
+    for strip in strips:
+        middle = (strip.low + strip.high) / 2
+        line = LineString([strip.point(-far, middle), strip.point(far, middle)])
+        pieces = [one for piece in pieces for one in split(piece, line).geoms]
+    return [
+        {"outline": _line(piece.exterior.coords[:-1]), "holes": [_line(ring.coords[:-1]) for ring in piece.interiors]}
+        for piece in pieces
     ]
 
 

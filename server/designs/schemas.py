@@ -218,7 +218,7 @@ class EdgeOnPart(Out):
 
 
 class PartOut(Out):
-    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
+    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it.
     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
     made it."""
@@ -230,6 +230,7 @@ class PartOut(Out):
     loose: int
     path: str
     outline: list[tuple[float, float]]
+    holes: list[list[tuple[float, float]]]
     box: tuple[float, float, float, float]
     thickness: float
     steps: list[StepOut]
@@ -286,6 +287,16 @@ class ContactOut(Out):
     through: str
 
 
+class GapOut(Out):
+    """The gap of a joint's tightest contact where what goes in is thinnest, at its mean and where it is thickest; `measured` where
+    a board goes in by its thickness, else it is the same at any thickness."""
+
+    thin: float
+    mean: float
+    thick: float
+    measured: bool
+
+
 class MateOut(Out):
     """A joint as built: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
     through a board stands out of it where that board is thinnest, at its mean, and where it is thickest."""
@@ -303,6 +314,46 @@ class MateOut(Out):
     contacts: list[ContactOut]
     fit: FitRangeOut
     proud: tuple[float, float, float]
+    angle: float
+    gap: GapOut | None
+
+
+class EditOut(Out):
+    """An edit that can be sent as it is: its value says its unit."""
+
+    path: str
+    value: Any
+
+
+class ProposalOut(Out):
+    """Two members that meet, or miss each other by `off` mm: the `kinds` of joint that can be made there, and the edit that closes
+    the gap with what it `says`."""
+
+    first: dict[str, str]
+    second: dict[str, str]
+    title: str
+    sentence: str
+    kinds: list[str]
+    length: float
+    angle: float
+    place: tuple[float, float, float]
+    off: float
+    says: str
+    closes: EditOut | None
+
+
+class LevelOut(Out):
+    """What stands in each other's way where boards are as thick as `level` says: of how many pairs of neighbours."""
+
+    level: Literal["mean", "thin", "thick"]
+    pairs: int
+    skipped: int
+    findings: tuple[Finding, ...]
+
+
+class TogetherOut(Out):
+    proposals: list[ProposalOut]
+    levels: list[LevelOut]
 
 
 class PlacedOut(Out):

@@ -14,6 +14,7 @@ from django.utils import timezone
 from lean_notch import codec
 from lean_notch.basis import (
     FITS,
+    Basis,
     BoardBasis,
     Fit,
     Speeds,
@@ -43,6 +44,7 @@ from lean_notch.operations import OPERATIONS
 from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
+from lean_notch.proof.interference import gap_of
 from lean_notch.reader import Reader
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
@@ -127,7 +129,7 @@ def _lists(result: Result) -> dict[str, dict[str, str]]:
         "placements": {one.id: piece((one,), partial(codec.write, one, units=True)) for one in drawn.placements},
         "joints": {one.id: piece((one,), partial(codec.write, one, units=True)) for one in drawn.joints},
         "mates": {
-            mate.id: piece((mate, fit, built.standing[mate.first.placement]), partial(show_mate, mate, fit, built))
+            mate.id: piece((mate, fit, built.standing[mate.first.placement], job.basis), partial(show_mate, mate, fit, built, job.basis))
             for mate, fit in zip(built.mates, fits, strict=True)
         },
         "ledger": {
@@ -515,8 +517,9 @@ def _basis(basis: BoardBasis) -> out.BasisOut:
     )
 
 
-def show_mate(mate: Mate, joint: JointFit, built: Build) -> out.MateOut:
+def show_mate(mate: Mate, joint: JointFit, built: Build, basis: Basis) -> out.MateOut:
     standing, strip = built.standing[mate.first.placement], mate.meeting.first
+    gap = gap_of(mate, built, basis)
     start, end = (
         standing.frame.at(strip.point(position, (strip.low + strip.high) / 2), standing.thickness / 2)
         for position in (0.0, mate.meeting.length)
@@ -525,6 +528,7 @@ def show_mate(mate: Mate, joint: JointFit, built: Build) -> out.MateOut:
         id=mate.id, title=mate.title, kind=mate.kind, about=mate.about, inner=mate.inner, outer=mate.outer,
         first=out.MemberOut.model_validate(mate.first), second=out.MemberOut.model_validate(mate.second),
         start=start, end=end, contacts=_contacts(mate), fit=_fit(joint.fit), proud=joint.proud,
+        angle=mate.meeting.angle, gap=out.GapOut.model_validate(gap) if gap else None,
     )  # fmt: skip
 
 

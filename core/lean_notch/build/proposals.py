@@ -26,7 +26,7 @@ from .stand import Standing
 NEAR_MM = 1.0
 """Parts that miss each other by more were not meant to meet. Common practice."""
 
-MOST_PAIRS = 2000
+MOST_PAIRS = 200
 MOST_PROPOSALS = 60
 _LEAST_MM = 3.0
 """A meeting shorter than this is a corner that touches."""

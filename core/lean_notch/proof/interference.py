@@ -158,18 +158,20 @@ def _finding(
 
 def gaps(build: Build, basis: Basis) -> Iterator[Gap]:
     """Of every joint that has something to measure."""
-    for mate in build.mates:
-        found = []
-        for contact in mate.contacts:
-            readings = basis.of(build.part(contact.inner_part).board).stock.readings
-            # At a slant a board that is thicker by some is wider there in proportion.
-            wider = contact.width / readings.mean if contact.inner is None else 0.0
-            found.append(
-                (
-                    contact.clearance - wider * (readings.thick - readings.mean), contact.clearance,
-                    contact.clearance + wider * (readings.mean - readings.thin), contact.inner is None,
-                )
-            )  # fmt: skip
-        if found:
-            thick, mean, thin, measured = min(found)
-            yield Gap(mate.id, mate.title, thin, mean, thick, measured)
+    return (gap for mate in build.mates if (gap := gap_of(mate, build, basis)))
+
+
+def gap_of(mate: Mate, build: Build, basis: Basis) -> Gap | None:
+    """None where nothing goes into anything."""
+    found = []
+    for contact in mate.contacts:
+        readings = basis.of(build.part(contact.inner_part).board).stock.readings
+        # At a slant a board that is thicker by some is wider there in proportion.
+        wider = contact.width / readings.mean if contact.inner is None else 0.0
+        thick = contact.clearance - wider * (readings.thick - readings.mean)
+        thin = contact.clearance + wider * (readings.mean - readings.thin)
+        found.append((thick, contact.clearance, thin, contact.inner is None))
+    if not found:
+        return None
+    thick, mean, thin, measured = min(found)
+    return Gap(mate.id, mate.title, thin, mean, thick, measured)

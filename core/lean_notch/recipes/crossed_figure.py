@@ -97,7 +97,7 @@ def _dragonfly(name: str, made: Assembly) -> Design:
         Placement("body", "body", ByNumbers(Length("0"), Length(half), Length("0"), turn_x=90)),
         Placement("wings", "wings", ByNumbers(Length("0"), Length("0 - span/2"), Length("height/2 + thickness/2"))),
     ]
-    made.joint("body", "face", "wings", "face", CrossLap())
+    made.joint("wings", "face", "body", "face", CrossLap())
     return made.design(name, (MAIN,))
 
 

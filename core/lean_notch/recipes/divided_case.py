@@ -67,7 +67,9 @@ def _make(name: str, values: Values) -> Design:
         positive=True,
     )
     shell(made, how, cast(Length, values["finger"]))
-    walls(made, plan, Walls("divider_height", how.floor, board, thick, "thickness", held=True))
+    # Walls of another board are worked out with that one: the sides' is named.
+    side = f"{MAIN.id}.thickness" if own_board else "thickness"
+    walls(made, plan, Walls("divider_height", side if how.base else "0", board, thick, side, held=True))
     return made.design(name, (MAIN, DIVIDERS) if own_board else (MAIN,))
 
 

@@ -22,9 +22,9 @@ _CHORDS = 12
 
 
 def flat_views(design: Design, built: Build, settings: Collection[str], names: Mapping[str, float]) -> Views:
-    """Of the parts that show a setting, or of the first one; `names` are all lengths in mm."""
+    """Of the parts that show a setting, or of the first ones; `names` are all lengths in mm."""
     views = [_view(part, made, settings, names) for part in design.parts if (made := _made(built, part))]
-    shown = [view for view in views if view.sizes] or views[:1]
+    shown = [view for view in views if view.sizes] or views
     return tuple(shown[:MOST_VIEWS])
 
 

@@ -20,7 +20,7 @@ LENGTHS = {
     "insert": "height of the inserts",
     "radius": "corner radius",
 }
-_THICK = "inserts.thickness"
+_THICK, _SIDES = "inserts.thickness", f"{MAIN.id}.thickness"
 
 
 def _make(name: str, values: Values) -> Design:
@@ -47,10 +47,11 @@ def _make(name: str, values: Values) -> Design:
     made.stands("base", ("thickness", "0", "2*thickness"), "+x", "+y")
     for edge, side in (("left", "side-1"), ("right", "side-2")):
         made.joint("base", edge, side, "face", TabAndSlot())
-    over = "2*thickness" if loose else "0"
-    made.panel("insert", "Insert", f"width + 2*thickness + 2*{over}" if loose else "width", "insert", board=INSERTS.id)
+    # Inserts are worked out with their own board: the sides' is named.
+    over = f"2*{_SIDES}" if loose else "0"
+    made.panel("insert", "Insert", f"width + 2*{_SIDES} + 2*{over}" if loose else "width", "insert", board=INSERTS.id)
     for i in range(1, count + 1):
-        at = (f"0 - {over}" if loose else "thickness", f"{i}*insert_pitch - {_THICK}/2", "insert_foot")
+        at = (f"0 - {over}" if loose else _SIDES, f"{i}*insert_pitch - {_THICK}/2", "insert_foot")
         made.stands("insert", at, "+x", name=f"insert-{i}")
         for edge, side in (("left", "side-1"), ("right", "side-2")):
             if loose:

@@ -79,7 +79,7 @@ def slope(before: T, after: T) -> T:
     the two do not show the same things.
 
     >>> slope(Handle("width", (10.0, 5.0), "x"), Handle("width", (11.0, 5.0), "x"))
-    Handle(setting='width', at=(1.0, 0.0), along='x', entry=-1)
+    Handle(setting='width', at=(1.0, 0.0), along='x', entry=0)
     """
     return _slope(before, after)  # type: ignore[no-any-return]
 
@@ -89,6 +89,8 @@ def _slope(before: Any, after: Any) -> Any:
         return after - before
     if isinstance(before, str | int) and before != after:
         raise ValueError("another drawing")
+    if isinstance(before, int):
+        return 0  # a row or a number of an entry: it does not move
     if isinstance(before, tuple):
         return tuple(_slope(a, b) for a, b in zip(before, after, strict=True))
     if is_dataclass(before) and not isinstance(before, type):

@@ -74,6 +74,7 @@ export type News = Schemas['NewsOut']
 export type Change = Schemas['ChangeOut']
 export type Tried = Schemas['TriedOut']
 export type Placing = Schemas['PlacingOut']
+export type Together = Schemas['TogetherOut']
 export type PlacingIn = Given<Schemas['PlacingIn'], 'act' | 'part' | 'steps'>
 export type NamedLength = Schemas['LengthOut']
 export type PointOnPart = Schemas['PointOnPart']
@@ -265,6 +266,7 @@ export const api = {
         body: { swaps: swaps as Schemas['SwapIn'][] },
       }),
     ),
+  together: (id: number) => unwrap<Together>(client.GET('/api/designs/{design_id}/together', at(id))),
   news: (id: number) => unwrap<News[]>(client.GET('/api/designs/{design_id}/news', at(id))),
   saveVariant: (id: number, name: string, swap: Swap) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/variants', { ...at(id), body: { name, ...swap } })),

@@ -460,6 +460,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/together': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read Together
+     * @description Pairs of parts that could be joined, and what stands in each other's way.
+     */
+    get: operations['designs_api_read_together']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/tried': {
     parameters: {
       query?: never
@@ -1325,6 +1345,16 @@ export interface components {
       }
     }
     /**
+     * Clear
+     * @description The clear size of a place, width and depth, to be written in its middle.
+     */
+    Clear: {
+      /** At */
+      at: [number, number]
+      /** Size */
+      size: [number, number]
+    }
+    /**
      * CloseUp
      * @description A square window about `place`, `reach` either way. `across` is the place on the nominal edge where lines were measured,
      *     `outward` the way out of the part there. `finished` and `nominal` are closed where they are areas; `beam` is its width.
@@ -1816,6 +1846,16 @@ export interface components {
       verb: 'put' | 'drop' | 'move' | 'rename' | 'switch'
     }
     /**
+     * EditOut
+     * @description An edit that can be sent as it is: its value says its unit.
+     */
+    EditOut: {
+      /** Path */
+      path: string
+      /** Value */
+      value: unknown
+    }
+    /**
      * EditsIn
      * @description Edits made one after the other, saved as one revision; texts count in `unit`.
      *
@@ -2150,6 +2190,21 @@ export interface components {
       within: number
     }
     /**
+     * GapOut
+     * @description The gap of a joint's tightest contact where what goes in is thinnest, at its mean and where it is thickest; `measured` where
+     *     a board goes in by its thickness, else it is the same at any thickness.
+     */
+    GapOut: {
+      /** Mean */
+      mean: number
+      /** Measured */
+      measured: boolean
+      /** Thick */
+      thick: number
+      /** Thin */
+      thin: number
+    }
+    /**
      * GoIn
      * @description To a revision of the history.
      */
@@ -2163,7 +2218,7 @@ export interface components {
     }
     /**
      * Handle
-     * @description What can be dragged along an axis to change a setting, mm by mm.
+     * @description What can be dragged along an axis to change a setting, mm by mm: of a track list its entry `entry`, from 0.
      */
     Handle: {
       /**
@@ -2173,6 +2228,11 @@ export interface components {
       along: 'x' | 'y'
       /** At */
       at: [number, number]
+      /**
+       * Entry
+       * @default -1
+       */
+      entry: number
       /** Setting */
       setting: string
     }
@@ -2435,6 +2495,23 @@ export interface components {
       value?: number | null
     }
     /**
+     * LevelOut
+     * @description What stands in each other's way where boards are as thick as `level` says: of how many pairs of neighbours.
+     */
+    LevelOut: {
+      /** Findings */
+      findings: components['schemas']['Finding'][]
+      /**
+       * Level
+       * @enum {string}
+       */
+      level: 'mean' | 'thin' | 'thick'
+      /** Pairs */
+      pairs: number
+      /** Skipped */
+      skipped: number
+    }
+    /**
      * LimitsIn
      * @description The least that is cut of a board: the web between two cuts, a hole, capitals; empty for what is usual for its kind.
      *     `density` is in kg/m³.
@@ -2685,12 +2762,15 @@ export interface components {
     MateOut: {
       /** About */
       about: string
+      /** Angle */
+      angle: number
       /** Contacts */
       contacts: components['schemas']['ContactOut'][]
       /** End */
       end: [number, number, number]
       first: components['schemas']['MemberOut']
       fit: components['schemas']['FitRangeOut']
+      gap: components['schemas']['GapOut'] | null
       /** Id */
       id: string
       /** Inner */
@@ -2933,7 +3013,7 @@ export interface components {
     }
     /**
      * PartOut
-     * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points.
+     * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it.
      *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
      *     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
      *     made it.
@@ -2947,6 +3027,8 @@ export interface components {
       corners: string[]
       /** Edges */
       edges: string[]
+      /** Holes */
+      holes: [number, number][][]
       /** Id */
       id: string
       /** Lines */
@@ -3136,7 +3218,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'choice' | 'count' | 'angle' | 'words'
+      kind: 'length' | 'choice' | 'count' | 'angle' | 'words' | 'tracks'
       /** Name */
       name: string
       /** Text */
@@ -3536,6 +3618,38 @@ export interface components {
       verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
     }
     /**
+     * ProposalOut
+     * @description Two members that meet, or miss each other by `off` mm: the `kinds` of joint that can be made there, and the edit that closes
+     *     the gap with what it `says`.
+     */
+    ProposalOut: {
+      /** Angle */
+      angle: number
+      closes: components['schemas']['EditOut'] | null
+      /** First */
+      first: {
+        [key: string]: string
+      }
+      /** Kinds */
+      kinds: string[]
+      /** Length */
+      length: number
+      /** Off */
+      off: number
+      /** Place */
+      place: [number, number, number]
+      /** Says */
+      says: string
+      /** Second */
+      second: {
+        [key: string]: string
+      }
+      /** Sentence */
+      sentence: string
+      /** Title */
+      title: string
+    }
+    /**
      * ReaderIn
      * @description How whoever reads a page writes numbers: `fractions` is the smallest part of an inch that is shown as one, 0 for none.
      */
@@ -3730,7 +3844,7 @@ export interface components {
     /**
      * Setting
      * @description One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0, an angle is in
-     *     degrees, words may stay empty.
+     *     degrees, words may stay empty; tracks are sizes one after the other.
      */
     Setting: {
       /**
@@ -3749,7 +3863,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'length' | 'choice' | 'count' | 'angle' | 'words'
+      kind: 'length' | 'choice' | 'count' | 'angle' | 'words' | 'tracks'
       /** Name */
       name: string
       /**
@@ -3763,7 +3877,8 @@ export interface components {
     /**
      * Shape
      * @description A board cut through (`board`), seen on its face (`face`), the room inside (`clear`), an edge behind (`hidden`), or what is
-     *     engraved, scored or sunk (`mark`, `pocket`). What is no plain box has its `outline`, x and y in turn.
+     *     engraved, scored or sunk (`mark`, `pocket`). A `wall` can be taken out, one that is `gone` put back: `piece` is what the
+     *     recipe calls it. What is no plain box has its `outline`, x and y in turn.
      */
     Shape: {
       /** Box */
@@ -3772,12 +3887,17 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: 'board' | 'face' | 'clear' | 'hidden' | 'mark' | 'pocket'
+      kind: 'board' | 'face' | 'clear' | 'hidden' | 'mark' | 'pocket' | 'wall' | 'gone'
       /**
        * Outline
        * @default []
        */
       outline: number[]
+      /**
+       * Piece
+       * @default
+       */
+      piece: string
     }
     /**
      * SheetOut
@@ -3852,7 +3972,7 @@ export interface components {
     /**
      * SizeLine
      * @description A size between two places, drawn on that side of the view, `row` lines away from it, or along them. `setting` is the recipe's setting
-     *     that it shows, "" for one that follows; `says` names it.
+     *     that it shows, "" for one that follows; `says` names it. Of a track list it shows the entry `typed`, the entries in order.
      */
     SizeLine: {
       /** End */
@@ -3870,9 +3990,14 @@ export interface components {
        * Side
        * @enum {string}
        */
-      side: 'below' | 'right' | 'along'
+      side: 'below' | 'right' | 'along' | 'above' | 'left'
       /** Start */
       start: [number, number]
+      /**
+       * Typed
+       * @default
+       */
+      typed: string
       /** Value */
       value: number
     }
@@ -4370,6 +4495,13 @@ export interface components {
       /** Title */
       title: string
     }
+    /** TogetherOut */
+    TogetherOut: {
+      /** Levels */
+      levels: components['schemas']['LevelOut'][]
+      /** Proposals */
+      proposals: components['schemas']['ProposalOut'][]
+    }
     /**
      * ToldIn
      * @description What a cut test piece told: readings in `unit`, or how each pair felt.
@@ -4636,8 +4768,18 @@ export interface components {
     }
     /** View */
     View: {
+      /**
+       * Clears
+       * @default []
+       */
+      clears: components['schemas']['Clear'][]
       /** Handles */
       handles: components['schemas']['Handle'][]
+      /**
+       * Says
+       * @default []
+       */
+      says: string[]
       /** Shapes */
       shapes: components['schemas']['Shape'][]
       /** Sizes */
@@ -5853,6 +5995,46 @@ export interface operations {
       }
       /** @description Not Found */
       404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_read_together: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TogetherOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
         headers: {
           [name: string]: unknown
         }

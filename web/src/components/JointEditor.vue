@@ -61,15 +61,15 @@ function setPlacement(end: 'first' | 'second', placement: string): void {
   void job.put(`${path.value}/${end}`, { placement, edge: edges.includes(edge) ? edge : edges[0] })
 }
 
-/** Another kind may want the second member's face instead of an edge. */
+/** Another kind may want a member's face instead of an edge, or the reverse. */
 function setKind(kind: string): void {
-  const { placement, edge } = joint.value!.second
-  const wanted = choices.value!.joints[kind]!.second
-  const other = wanted === 'face' ? 'face' : edge === 'face' ? edgesOf(placement)[0]! : edge
-  void job.edit(
-    { verb: 'put', path: `${path.value}/how`, value: { kind } },
-    { verb: 'put', path: `${path.value}/second/edge`, value: other },
-  )
+  const wanted = choices.value!.joints[kind]!
+  const at = (end: 'first' | 'second') => {
+    const { placement, edge } = joint.value![end]
+    const value = wanted[end] === 'face' ? 'face' : edge === 'face' ? edgesOf(placement)[0]! : edge
+    return { verb: 'put' as const, path: `${path.value}/${end}/edge`, value }
+  }
+  void job.edit({ verb: 'put', path: `${path.value}/how`, value: { kind } }, at('first'), at('second'))
 }
 
 function titleOf(placement: string): string {
@@ -85,7 +85,7 @@ async function add(kind: string): Promise<void> {
   const member = ({ placement }: { placement: string }, edge = edgesOf(placement)[0]) => ({ placement, edge })
   const value = {
     title: `${titleOf(first.placement)} and ${titleOf(second.placement).toLowerCase()}`,
-    first: member(first),
+    first: member(first, choices.value!.joints[kind]!.first === 'face' ? 'face' : undefined),
     second: member(second, choices.value!.joints[kind]!.second === 'face' ? 'face' : undefined),
     how: { kind },
   }

@@ -6,6 +6,7 @@ import type { Box } from '../geometry/view'
 import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
+import GapPanels from './GapPanels.vue'
 
 /** What goes into what at a joint, to scale, looked at along the way it goes in: the two members and the gap between them.
  *
@@ -23,7 +24,8 @@ const contact = computed(() => {
 })
 /** How what goes in is held across its thickness, where it is. */
 const across = computed(() => {
-  const { inner_part: inner, outer_part: outer } = contact.value ?? {}
+  const { inner_part: inner, outer_part: outer, by_thickness: itself } = contact.value ?? {}
+  if (itself) return undefined
   return props.mate.contacts.find(
     (one) => one.by_thickness && one.inner_part === inner && one.outer_part === outer,
   )
@@ -134,6 +136,15 @@ function lookAtGap(): void {
         </g>
       </template>
     </DrawingFrame>
+    <GapPanels
+      v-if="mate.gap"
+      :gap="mate.gap"
+      :thin="basis.thin"
+      :mean="basis.thickness"
+      :thick="basis.thick"
+      :board="board"
+      @look="board = $event"
+    />
     <div class="slider small">
       <span class="second">Board {{ say.length(basis.thin) }}</span>
       <ElSlider
@@ -160,7 +171,8 @@ function lookAtGap(): void {
 <style scoped>
 .loupe {
   display: grid;
-  grid-template-rows: auto 11rem auto auto;
+  grid-template-rows: auto minmax(7rem, 11rem);
+  grid-auto-rows: auto;
   min-height: 0;
   border: 1.5px solid var(--ink);
   background: var(--panel);

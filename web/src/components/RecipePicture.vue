@@ -37,14 +37,16 @@ const [LEFT, TOP, GAP] = [16, 46, 52]
 const least = ({ shapes }: RecipeView, i: 0 | 1) => Math.min(...shapes.map(({ box }) => box[i]!))
 const across = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[2]!)) - least(view, 0)
 const up = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[3]!)) - least(view, 1)
-const rows = ({ sizes }: RecipeView, side: 'below' | 'right') =>
+const rows = ({ sizes }: RecipeView, side: 'below' | 'right' | 'above' | 'left') =>
   Math.max(0, ...sizes.filter((one) => one.side === side).map(({ row }) => row + 1))
 
 /** px a mm: as large as everything fits; while something is dragged it stays. */
 const fitting = computed(() => {
   if (!props.views.length || !width.value) return 1
-  const beside = 20 + Math.max(...props.views.map((view) => rows(view, 'right'))) * COLUMN_PX
-  const below = props.views.reduce((sum, view) => sum + rows(view, 'below') * LINE_PX + GAP, TOP)
+  const columns = (view: RecipeView) => rows(view, 'right') + rows(view, 'left')
+  const beside = 20 + Math.max(...props.views.map(columns)) * COLUMN_PX
+  const lines = (view: RecipeView) => rows(view, 'below') + rows(view, 'above')
+  const below = props.views.reduce((sum, view) => sum + lines(view) * LINE_PX + GAP, TOP)
   const wide = Math.max(...props.views.map(across))
   const tall = props.views.reduce((sum, view) => sum + up(view), 0)
   return Math.max(Math.min((width.value - LEFT - 28 - beside) / wide, (height.value - below) / tall), 0.05)
@@ -56,9 +58,11 @@ const scale = computed(() => held.value ?? fitting.value)
 const placed = computed(() => {
   let y = TOP
   const beside = Math.max(...props.views.map((view) => rows(view, 'right'))) * COLUMN_PX
-  const wide = Math.max(...props.views.map(across)) * scale.value + beside
-  const x = Math.max(LEFT, (width.value - wide) / 2)
+  const before = Math.max(...props.views.map((view) => rows(view, 'left'))) * COLUMN_PX
+  const wide = Math.max(...props.views.map(across)) * scale.value + beside + before
+  const x = Math.max(LEFT, (width.value - wide) / 2) + before
   return props.views.map((view) => {
+    y += rows(view, 'above') * LINE_PX
     const base = y + up(view) * scale.value
     const top = y
     y = base + rows(view, 'below') * LINE_PX + GAP
@@ -92,6 +96,14 @@ function line(place: Placed, size: RecipeView['sizes'][number]) {
     const y = place.base + 22 + size.row * LINE_PX
     return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.base + 3}V${y + 5}M${b[0]} ${place.base + 3}V${y + 5}`, at: [(a[0] + b[0]) / 2, y] } as const // prettier-ignore
   }
+  if (size.side === 'above') {
+    const y = place.top - 16 - size.row * LINE_PX
+    return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.top - 3}V${y - 5}M${b[0]} ${place.top - 3}V${y - 5}`, at: [(a[0] + b[0]) / 2, y] } as const // prettier-ignore
+  }
+  if (size.side === 'left') {
+    const x = place.x - 44 - size.row * COLUMN_PX
+    return { from: [x, a[1]], to: [x, b[1]], feet: `M${place.x - 3} ${a[1]}H${x - 5}M${place.x - 3} ${b[1]}H${x - 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
+  }
   const right = place.x + across(place.view) * scale.value
   const x = right + 58 + size.row * COLUMN_PX
   return { from: [x, a[1]], to: [x, b[1]], feet: `M${right + 3} ${a[1]}H${x + 5}M${right + 3} ${b[1]}H${x + 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
@@ -107,6 +119,38 @@ const all = computed(() =>
     })),
   ),
 )
+/** The text of a size's setting: of a track list the entry that it shows. */
+type Size = RecipeView['sizes'][number]
+const textOf = (size: Size) => size.typed || (props.texts[size.setting] ?? '')
+const entriesOf = (setting: string) =>
+  props.views.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
+
+/** A track list with another entry; what has blanks in it stands in brackets. */
+function listWith(setting: string, entry: number, text: string): string {
+  const word = (one: string) => (/\s/.test(one) && !/^\(.*\)$/.test(one) ? `(${one})` : one)
+  return entriesOf(setting)
+    .map((one, i) => word(i === entry ? text.trim() : one.typed!))
+    .join(' ')
+}
+
+function answer(size: Size, text: string): void {
+  const entry = entriesOf(size.setting).indexOf(size)
+  emit('answer', size.setting, size.typed ? listWith(size.setting, entry, text) : text)
+}
+
+function labelOf(size: Size): string {
+  const number = size.typed ? ` ${entriesOf(size.setting).indexOf(size) + 1}` : ''
+  return `${props.titles[size.setting] ?? ''}${number} ${size.says}`.trim()
+}
+
+/** A piece of wall is taken out, or put back. */
+function toggle(piece: string): void {
+  const taken = (props.texts['without'] ?? '').split(/[\s,]+/).filter(Boolean)
+  const next = taken.includes(piece) ? taken.filter((one) => one !== piece) : [...taken, piece]
+  emit('begin')
+  emit('answer', 'without', next.join(' '))
+}
+
 const handles = computed(() =>
   placed.value.flatMap((place) =>
     place.view.handles.map((handle) => ({ handle, at: px(place, handle.at as [number, number]) })),
@@ -120,12 +164,17 @@ const bar = computed(() => {
 const STEP = computed(() => (say.unit === 'in' ? MM_PER_INCH / 16 : 1))
 /** With the key held, a tenth of the grid. */
 const stepOf = (event: { altKey: boolean }) => (event.altKey ? STEP.value / 10 : STEP.value)
-const valueOf = (setting: string) => all.value.find(({ size }) => size.setting === setting)?.size.value ?? 0
+function valueOf(setting: string, entry = -1): number {
+  const own = all.value.filter(({ size }) => size.setting === setting && (entry < 0 || size.typed))
+  return own[Math.max(entry, 0)]?.size.value ?? 0
+}
 
-let grip: { setting: string; along: 'x' | 'y'; from: number; start: number } | null = null
+type Handle = RecipeView['handles'][number]
+let grip: { setting: string; entry: number; along: 'x' | 'y'; from: number; start: number } | null = null
 
-function down(event: PointerEvent, setting: string, along: 'x' | 'y'): void {
-  grip = { setting, along, from: along === 'x' ? event.clientX : -event.clientY, start: valueOf(setting) }
+function down(event: PointerEvent, { setting, along, entry = -1 }: Handle): void {
+  const from = along === 'x' ? event.clientX : -event.clientY
+  grip = { setting, entry, along, from, start: valueOf(setting, entry) }
   held.value = fitting.value
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   emit('begin')
@@ -137,23 +186,28 @@ function dragTo(event: PointerEvent): number {
 }
 
 function move(event: PointerEvent): void {
-  if (grip) emit('drag', grip.setting, dragTo(event))
+  if (!grip) return
+  if (grip.entry < 0) emit('drag', grip.setting, dragTo(event))
+  else emit('answer', grip.setting, listWith(grip.setting, grip.entry, say.short(dragTo(event))))
 }
 
 function drop(event: PointerEvent): void {
   if (!grip) return
-  emit('drop', grip.setting, dragTo(event))
+  if (grip.entry < 0) emit('drop', grip.setting, dragTo(event))
+  else move(event)
   grip = null
   held.value = null
 }
 
 const KEYS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }
-function key(event: KeyboardEvent, setting: string): void {
+function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
   const way = KEYS[event.key]
   if (!way) return
   event.preventDefault()
   emit('begin')
-  emit('drop', setting, Math.max(snapped(valueOf(setting) + way * stepOf(event), stepOf(event)), STEP.value))
+  const mm = Math.max(snapped(valueOf(setting, entry) + way * stepOf(event), stepOf(event)), STEP.value)
+  if (entry < 0) emit('drop', setting, mm)
+  else emit('answer', setting, listWith(setting, entry, say.short(mm)))
 }
 </script>
 
@@ -162,17 +216,50 @@ function key(event: KeyboardEvent, setting: string): void {
     <svg :width="width" :height="height" :data-scale="scale">
       <defs><ArrowHead :id="arrow" /></defs>
       <g v-for="(place, v) in placed" :key="v">
-        <text class="title" :x="place.x" :y="place.top - 12">{{ place.view.title }}</text>
+        <text class="title" :x="place.x" :y="place.top - 12 - rows(place.view, 'above') * LINE_PX">
+          {{ place.view.title }}
+          <tspan v-for="one in place.view.says ?? []" :key="one" class="says" dx="10">
+            {{ say.sentence(one) }}
+          </tspan>
+        </text>
         <template v-for="(shape, i) in place.view.shapes" :key="i">
           <path v-if="shape.outline.length" :class="shape.kind" :d="outlined(place, shape.outline)" />
           <rect
             v-else
-            :class="shape.kind"
+            :class="[shape.kind, { piece: shape.piece }]"
+            :tabindex="shape.piece ? 0 : undefined"
+            :role="shape.piece ? 'button' : undefined"
+            :aria-label="shape.piece ? `Piece of wall ${shape.piece}` : undefined"
+            :aria-pressed="shape.piece ? shape.kind === 'wall' : undefined"
             :x="px(place, [shape.box[0]!, shape.box[3]!])[0]"
             :y="px(place, [shape.box[0]!, shape.box[3]!])[1]"
             :width="Math.max((shape.box[2]! - shape.box[0]!) * scale, 0)"
             :height="Math.max((shape.box[3]! - shape.box[1]!) * scale, 0)"
+            @click="shape.piece && toggle(shape.piece)"
+            @keydown.enter.prevent="shape.piece && toggle(shape.piece)"
+            @keydown.space.prevent="shape.piece && toggle(shape.piece)"
           />
+        </template>
+        <template v-for="(one, i) in place.view.clears ?? []" :key="`clear-${i}`">
+          <text
+            v-if="one.size[0]! * scale > 124"
+            class="inside figure"
+            :x="px(place, one.at as [number, number])[0]"
+            :y="px(place, one.at as [number, number])[1] + 5"
+          >
+            {{ say.length(one.size[0]!) }} × {{ say.length(one.size[1]!) }}
+          </text>
+          <text
+            v-else-if="one.size[0]! * scale > 40"
+            class="inside figure small"
+            :x="px(place, one.at as [number, number])[0]"
+            :y="px(place, one.at as [number, number])[1] - 3"
+          >
+            {{ say.short(one.size[0]!) }}
+            <tspan :x="px(place, one.at as [number, number])[0]" dy="1.15em">
+              × {{ say.short(one.size[1]!) }}
+            </tspan>
+          </text>
         </template>
       </g>
       <g v-for="one in all" :key="one.key" class="line" :class="{ chosen: one.size.setting }">
@@ -185,20 +272,20 @@ function key(event: KeyboardEvent, setting: string): void {
       </g>
       <g
         v-for="{ handle, at } in handles"
-        :key="handle.setting"
+        :key="`${handle.setting}-${handle.entry ?? -1}`"
         class="handle"
         tabindex="0"
         role="slider"
-        :aria-label="`${titles[handle.setting]}, drag or arrow keys`"
-        :aria-valuenow="valueOf(handle.setting)"
-        :aria-valuetext="`${say.length(valueOf(handle.setting))} ${say.unit}`"
+        :aria-label="`${titles[handle.setting]}${(handle.entry ?? -1) < 0 ? '' : ` ${handle.entry! + 1}`}, drag or arrow keys`"
+        :aria-valuenow="valueOf(handle.setting, handle.entry)"
+        :aria-valuetext="`${say.length(valueOf(handle.setting, handle.entry))} ${say.unit}`"
         :aria-orientation="handle.along === 'x' ? 'horizontal' : 'vertical'"
         :transform="`translate(${at[0]} ${at[1]}) rotate(${handle.along === 'x' ? 90 : 0})`"
-        @pointerdown="down($event, handle.setting, handle.along)"
+        @pointerdown="down($event, handle)"
         @pointermove="move"
         @pointerup="drop"
         @pointercancel="drop"
-        @keydown="key($event, handle.setting)"
+        @keydown="key($event, handle)"
       >
         <rect class="reach" x="-18" y="-14" width="36" height="28" />
         <path d="M-10 -8h7v7h6v-7h7v16h-20z" />
@@ -212,19 +299,19 @@ function key(event: KeyboardEvent, setting: string): void {
       v-for="one in all"
       :key="one.key"
       :at="one.at"
-      :label="`${titles[one.size.setting] ?? ''} ${one.size.says}`.trim()"
+      :label="labelOf(one.size)"
       :value="one.size.value"
-      :text="texts[one.size.setting] ?? ''"
+      :text="textOf(one.size)"
       :chosen="!!one.size.setting"
       :fixed="!one.size.setting"
       :says="one.size.side === 'along' ? '' : one.size.says"
-      :upright="one.size.side === 'right'"
+      :upright="one.size.side === 'right' || one.size.side === 'left'"
       :was="one.was"
       :problem="one.size.setting ? problemAt(one.size.setting) : null"
       @begin="emit('begin')"
-      @draft="emit('answer', one.size.setting, $event)"
-      @keep="emit('answer', one.size.setting, $event)"
-      @leave="emit('answer', one.size.setting, $event)"
+      @draft="answer(one.size, $event)"
+      @keep="answer(one.size, $event)"
+      @leave="answer(one.size, $event)"
     />
   </div>
 </template>
@@ -256,6 +343,31 @@ svg {
 .clear {
   fill: var(--sheet);
   stroke: var(--ink);
+}
+.wall {
+  fill: var(--end-grain);
+  stroke: var(--ink);
+}
+.gone {
+  fill: transparent;
+  stroke: var(--second);
+  stroke-dasharray: 2 4;
+}
+.piece {
+  cursor: pointer;
+}
+.piece:hover,
+.piece:focus-visible {
+  fill: var(--deep);
+}
+.inside {
+  fill: var(--ink);
+  text-anchor: middle;
+  pointer-events: none;
+}
+.says {
+  fill: var(--ochre-text);
+  font-weight: 400;
 }
 .mark {
   fill: color-mix(in srgb, #cc79a7 30%, transparent);

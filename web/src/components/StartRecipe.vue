@@ -69,7 +69,7 @@ function drag(setting: string, mm: number): void {
 /** Problems that no setting shows. */
 const elsewhere = computed(() => {
   const one = draft.problem.value
-  return one && !props.recipe.settings.some(({ name }) => draft.problemAt(name)) ? one : null
+  return one && !(found.value && props.recipe.settings.some(({ name }) => draft.problemAt(name))) ? one : null
 })
 
 /** Jobs that were started from it stay as they are. */

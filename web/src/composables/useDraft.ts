@@ -16,6 +16,9 @@ interface Kept {
 
 const PAUSE_MS = 40
 
+/** A size of a track list that names no unit. */
+const BARE = /(?<![^\s(])(\d+(?:[.,/]\d+)?)(?![^\s)])/g
+
 /** A recipe being filled in: what was typed outlives the page, and what it would make is computed after each pause. Of what cannot
  * be made the last good picture stays, with its problem. */
 export function useDraft(recipe: Recipe) {
@@ -96,8 +99,10 @@ export function useDraft(recipe: Recipe) {
 
   function inUnit(): void {
     const lengths = new Set(recipe.settings.filter(({ kind }) => kind === 'length').map(({ name }) => name))
+    const tracks = new Set(recipe.settings.filter(({ kind }) => kind === 'tracks').map(({ name }) => name))
     const answers = Object.entries(kept.value.answers).map(([name, text]) => {
       const bare = lengths.has(name) && /^\s*[\d.,/ ]+\s*$/.test(text) && text.trim()
+      if (tracks.has(name)) return [name, text.replace(BARE, `$1${kept.value.unit}`)]
       return [name, bare ? `${text.trim()} ${kept.value.unit}` : text]
     })
     kept.value = { ...kept.value, unit: settings.unit, answers: Object.fromEntries(answers) }

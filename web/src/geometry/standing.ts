@@ -95,17 +95,29 @@ function farFirst<T extends Slab>(panels: readonly T[], apart: number): T[] {
   const byDepth = [...panels].sort((a, b) => depths.get(a)! - depths.get(b)!)
   if (panels.length > MOST_COMPARED) return byDepth
   const corners = new Map<Slab, Triple[]>(panels.map((panel) => [panel, innerCorners(panel, apart)]))
+  const boxes = new Map<Slab, Box>(panels.map((panel) => [panel, boxOnPicture(panel, apart)]))
   const ordered: T[] = []
   const left = new Set(byDepth)
   while (left.size) {
     const waiting = [...left]
-    const free = (a: T) => !waiting.some((b) => b !== a && hides(a, b, corners, apart))
+    const free = (a: T) =>
+      !waiting.some((b) => b !== a && overlap(boxes.get(a)!, boxes.get(b)!) && hides(a, b, corners, apart))
     const next = waiting.find(free) ?? waiting[0]!
     ordered.push(next)
     left.delete(next)
   }
   return ordered
 }
+
+function boxOnPicture(panel: Slab, apart: number): Box {
+  const points = panel.outline.flatMap((p) =>
+    [0, panel.thickness].map((depth) => project(place(panel, p, depth, apart))),
+  )
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
+  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
+}
+
+const overlap = (a: Box, b: Box) => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3]
 
 /** Whether `a` stands before `b`, so that `b` has to be painted first. */
 function hides(a: Slab, b: Slab, corners: Map<Slab, Triple[]>, apart: number): boolean {

@@ -1,13 +1,16 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
-import AssembledDrawing from '../components/AssembledDrawing.vue'
+import { api, type Together } from '../api/client'
+import InTheWay from '../components/InTheWay.vue'
 import JointEditor from '../components/JointEditor.vue'
 import JointLoupe from '../components/JointLoupe.vue'
+import JointOffers from '../components/JointOffers.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import OkTick from '../components/OkTick.vue'
 import PartLedger from '../components/PartLedger.vue'
 import ReliefChoice from '../components/ReliefChoice.vue'
+import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
@@ -30,6 +33,29 @@ const lost = computed(() => rows.value.find(({ id }) => id === job.picked.joint)
 /** Only of the state that is shown. */
 const proved = computed(() => job.fresh?.mates.find(({ mate: id }) => id === mate.value?.id))
 
+/** Of the state at the last pause between edits. */
+const together = shallowRef<Together | null>(null)
+const chosen = ref('')
+async function lookTogether(): Promise<void> {
+  const { id, moves, problem } = job.design!
+  if (problem) return
+  const found = await api.together(id)
+  if (job.design?.id === id && job.design.moves === moves) together.value = found
+}
+watch(
+  () => job.pauses,
+  () => void job.attempt(lookTogether),
+)
+onMounted(() => void job.attempt(lookTogether))
+const marks = computed(() =>
+  (together.value?.proposals ?? []).map((one, i) => ({
+    key: String(i),
+    place: one.place as [number, number, number],
+    says: say.sentence(one.sentence),
+    strong: !!one.off,
+  })),
+)
+
 /** The first one, to begin with; the paper unselects it. */
 onMounted(() => {
   if (!job.selected && rows.value[0]) job.pick('joint', rows.value[0].id)
@@ -44,14 +70,17 @@ const sorted = computed(() => {
 <template>
   <StopLayout
     title="Assembled"
-    :about="`${rows.length} joint${rows.length === 1 ? '' : 's'}, to scale along each axis`"
+    :about="`${rows.length} joint${rows.length === 1 ? '' : 's'}, drag to turn it, Shift to move it`"
   >
     <div class="join">
-      <AssembledDrawing />
+      <SolidView
+        :marks="marks.filter(({ key, strong }) => strong || key === chosen)"
+        @mark="chosen = $event"
+      />
       <div class="right">
         <JointLoupe v-if="mate" :mate="mate" />
         <section class="list">
-          <h2>{{ rows.length }} joints</h2>
+          <h2>{{ rows.length }} joint{{ rows.length === 1 ? '' : 's' }}</h2>
           <ul aria-label="Joints" tabindex="0">
             <li v-for="one in sorted" :key="one.id">
               <ElButton
@@ -67,7 +96,8 @@ const sorted = computed(() => {
                     v-else-if="one.mate.fit.wants"
                     class="small"
                     :class="one.mate.fit.fails ? 'bad' : 'ochre'"
-                    >{{ say.sentence(one.mate.fit.wants) }}</span
+                    :title="say.sentence(one.mate.fit.wants)"
+                    >{{ one.mate.fit.verdict }}</span
                   ></span
                 >
                 <span v-if="one.mate?.contacts[0]" class="small second figure"
@@ -96,6 +126,8 @@ const sorted = computed(() => {
         </p>
       </LedgerPanel>
       <PartLedger />
+      <JointOffers v-if="together" :together="together" :chosen="chosen" @choose="chosen = $event" />
+      <InTheWay v-if="together" :together="together" />
       <ReliefChoice />
     </template>
   </StopLayout>

@@ -130,6 +130,24 @@ DRAWN: dict[str, list[dict[str, Any]]] = {
 
 JOBS: list[dict[str, Any]] = [
     {
+        "name": "Boot rack", "recipe": "rack", "stock": "Birch ply", "machine": "Barn router",
+        "settings": {"width": "860", "depth": "300", "height": "240", "rail": "150", "uprights": "5", "overhang": "60"}, "edits": {},
+    },
+    {
+        "name": "Dragonfly", "recipe": "crossed-figure", "stock": "Double-wall board", "machine": "Shed laser",
+        "settings": {"figure": "dragonfly", "width": "240", "height": "52", "span": "260"}, "edits": {"layout/main/quarter_turns": False},
+    },
+    {
+        "name": "Specimen viewer", "recipe": "framed-stand", "stock": "Poplar ply", "machine": "Shed laser",
+        "settings": {"width": "120", "depth": "96", "height": "62", "insert": "40", "inserts": "3"},
+        "edits": {"boards/inserts/title": "Clear inserts", "basis/inserts/stock": "Clear acrylic", "basis/inserts/clearance": "0.06"},
+    },
+    {
+        "name": "Divided vial carrier", "recipe": "divided-case", "stock": "Poplar ply", "machine": "Shed laser",
+        "settings": {"columns": "(2*25 + 2) 1fr 1fr 40", "rows": "45 1fr", "width": "200", "depth": "120", "height": "50", "without": "c2r1"},
+        "edits": {},
+    },
+    {
         "name": "Seed tray", "recipe": "open-tray", "stock": "Birch ply", "machine": "Barn router",
         "settings": {"width": "420", "depth": "300", "height": "90", "sizes": "outside"}, "edits": {},
     },
@@ -155,7 +173,7 @@ JOBS: list[dict[str, Any]] = [
         },
     },
     {
-        "name": "Specimen viewer", "recipe": "", "stock": "Poplar ply", "machine": "Shed laser", "settings": {},
+        "name": "Viewer side", "recipe": "", "stock": "Poplar ply", "machine": "Shed laser", "settings": {},
         "edits": {
             **{
                 f"dimensions/{name}": {"title": title, "length": length, "chosen": True}
@@ -236,8 +254,17 @@ def _start(maker: User, job: dict[str, Any]) -> None:
     design = start_design(maker, RECIPES.get(job["recipe"]), job["name"], job["settings"], "mm", stock.pk, machine.pk)
     if job["edits"]:
         edit_design(
-            design.pk, [Edit("put", path, value) for path, value in job["edits"].items()], "mm", design.moves, by=maker
+            design.pk,
+            [Edit("put", path, _value(path, value)) for path, value in job["edits"].items()],
+            "mm",
+            design.moves,
+            by=maker,
         )
+
+
+def _value(path: str, value: Any) -> Any:
+    """The workshop's number of a board that is named."""
+    return Stock.objects.get(name=value).pk if path.endswith("/stock") else value
 
 
 def _measured(stock: dict[str, Any], maker: User) -> None:

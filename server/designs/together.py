@@ -1,0 +1,29 @@
+"""The parts put together, as the page shows it: pairs that could be joined, and what stands in each other's way."""
+
+from __future__ import annotations
+
+from lean_notch import codec
+from lean_notch.build import Proposal, proposals, site_of
+from lean_notch.job import Job
+from lean_notch.proof.interference import LEVELS, interference
+
+from . import schemas as out
+from .compute import OUTLINES, computed
+
+
+def show_together(job: Job) -> out.TogetherOut:
+    """Raises NotchError as the job's computing does."""
+    built = computed(job).build
+    found = proposals(site_of(job.design, job.basis, OUTLINES))
+    return out.TogetherOut(
+        proposals=[_proposal(one) for one in found],
+        levels=[out.LevelOut.model_validate(interference(built, job.basis, level)) for level in LEVELS],
+    )
+
+
+def _proposal(one: Proposal) -> out.ProposalOut:
+    closes = out.EditOut(path=one.closes.path, value=one.closes.value) if one.closes else None
+    return out.ProposalOut(
+        first=codec.write(one.first), second=codec.write(one.second), title=one.title, sentence=one.sentence, kinds=list(one.kinds),
+        length=one.length, angle=one.angle, place=one.place, off=one.off, says=one.says, closes=closes,
+    )  # fmt: skip
