@@ -1,48 +1,20 @@
 """The as-cut parts extruded and stood up, against a solid-boolean library (Manifold, by its Python package)."""
 
-import manifold3d
 import numpy as np
 import pytest
 import shapely
 from conftest import edited, make_basis, make_board, make_job, one_board
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.build import Build, joint_fits
+from lean_notch.build import joint_fits
 from lean_notch.design import ByNumbers, Design, Part, Placement, Rectangle, ShapeStep
 from lean_notch.edits import Edit
-from lean_notch.geometry import flatten
 from lean_notch.job import Job, compute
 from lean_notch.proof.assembly import Body, shared
 from lean_notch.proof.contacts import Gauge
 from lean_notch.proving import prove_job
 from lean_notch.units import Length
-
-
-def solid(shape: shapely.Geometry, frame, thickness: float) -> manifold3d.Manifold:
-    """A flat shape extruded into the material behind its frame's face."""
-    rings = [np.asarray(ring.coords)[:-1] for ring in (shape.exterior, *shape.interiors)]
-    section = manifold3d.CrossSection(rings, manifold3d.FillRule.EvenOdd)
-    u, v, n, origin = (np.asarray(one) for one in (frame.u, frame.v, frame.n, frame.origin))
-    # From the local axes to the room's: the extrusion's z runs from the back to the face.
-    plain = np.column_stack([u, v, n, origin - thickness * n])
-    if np.linalg.det(plain[:, :3]) > 0:
-        return section.extrude(thickness).transform(plain)
-    return section.extrude(thickness).transform(np.column_stack([u, v, -n, origin]))
-
-
-def flat(region) -> shapely.Polygon:
-    outer, *holes = (flatten(ring.segments, 0.001) for ring in region.rings)
-    return shapely.Polygon(outer, holes)
-
-
-def solids(build: Build, shapes, thickness=None):
-    return {one.placement: solid(shapes[one.part], one.frame, thickness or one.thickness) for one in build.standings}
-
-
-def common(solids):
-    names = sorted(solids)
-    pairs = [(a, b) for i, a in enumerate(names) for b in names[i + 1 :]]
-    return {pair: (solids[pair[0]] ^ solids[pair[1]]).volume() for pair in pairs}
+from solids import common, flat, solids
 
 
 @settings(max_examples=8)

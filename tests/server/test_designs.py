@@ -255,7 +255,9 @@ def test_the_demo_is_seeded_once_and_keeps_what_was_done(sign_in):
     call_command("seed_demo")
     wren = sign_in("Wren")
     card, *others = wren.get("/api/designs").json()
-    assert [one["name"] for one in others] == ["Specimen viewer", "Trail sign", "Slide drawer", "Seed tray"]
+    assert [one["name"] for one in others] == [
+        "Viewer side", "Trail sign", "Slide drawer", "Seed tray", "Divided vial carrier", "Specimen viewer", "Dragonfly", "Boot rack",
+    ]  # fmt: skip
     assert all(one["pictured"] and one["proof"]["verdict"] == "fits" for one in (card, *others))
     assert (card["name"], card["boards"]) == ("Vial carrier", [{"name": "Poplar ply", "thickness": 3.06}])
     design = wren.get(f"/api/designs/{card['id']}").json()
@@ -285,7 +287,7 @@ def test_the_loupe_gets_the_contacts_of_any_kind_of_joint(monkeypatch):
     job = crossing()
     built = compute(job).build
     [fit] = joint_fits(built.parts, built.mates, job.basis)
-    shown = show_mate(built.mates[0], fit, built)
+    shown = show_mate(built.mates[0], fit, built, job.basis)
     assert (shown.inner, shown.outer, shown.kind) == ("board", "slot", "crossing")
     assert {(one.outer_part, one.by_thickness, one.count) for one in shown.contacts} == {
         ("rail", True, 1),
@@ -307,5 +309,7 @@ def test_a_joint_is_made_changed_and_removed_and_leaves_the_parts_as_they_were(w
     assert (lost["severity"], lost["field"]) == ("stop", "joints/front-left")
     assert lost["space"]
     choices = wren.get("/api/choices").json()
-    assert choices["joints"]["tab-and-slot"] == {"title": "tab and slot", "second": "face"}
-    assert [field["name"] for field in choices["fields"]["joint/tab-and-slot"]] == ["count", "width"]
+    assert choices["joints"]["tab-and-slot"] == {"title": "tab and slot", "first": "edge", "second": "face"}
+    assert [field["name"] for field in choices["fields"]["joint/tab-and-slot"]] == [
+        "count", "width", "inset", "deep", "lock",
+    ]  # fmt: skip

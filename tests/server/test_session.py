@@ -24,7 +24,7 @@ def token_of(browser):
 def test_a_maker_signs_in_and_out(browser):
     answer = sign_in(browser, f" {DEMO_NAME} ", DEMO_PASSWORD, token_of(browser))
     assert (answer.status_code, answer.json()["name"]) == (200, DEMO_NAME)
-    assert len(browser.get("/api/designs").json()) == 5
+    assert len(browser.get("/api/designs").json()) == 9
     left = browser.delete("/api/session", headers={"X-CSRFToken": answer.json()["token"]})
     assert left.json()["name"] is None
     assert browser.get("/api/designs").status_code == 401

@@ -91,7 +91,9 @@ def test_the_page_is_told_what_there_is_to_choose(wren):
     choices = wren.get("/api/choices").json()
     assert choices["feels"] == ["will not go", "needs a mallet", "holds", "slides", "falls apart"]
     recipe = choices["recipes"][0]
-    assert [one["name"] for one in choices["recipes"]] == ["open-tray", "tag", "panel", "angle-gauge"]
+    assert [one["name"] for one in choices["recipes"]] == [
+        "open-tray", "case", "divided-case", "divider-set", "rack", "framed-stand", "crossed-figure", "tag", "panel", "angle-gauge",
+    ]  # fmt: skip
     assert [setting["name"] for setting in recipe["settings"]] == ["width", "depth", "height", "sizes", "finger"]
     assert "plywood" in choices["stock_kinds"]
     assert choices["machine_kinds"] == ["laser", "router"]

@@ -13,11 +13,11 @@ from ..errors import BadGeometry, MissingInput, NotchError, OutOfRange, Thicknes
 from ..findings import Finding, Place
 from ..geometry import Region, rectangle
 from ..geometry.batched import batched
-from ..joints import FACE, Change, Mate
+from ..joints import FACE, KINDS, Change, Mate
 from ..remembered import Remembered, Same
 from ..units import Length, positive_mm, say_mm
 from .basis_findings import basis_findings
-from .carve import check_cuts
+from .carve import carve, check_cuts
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .fit import fit_findings, joint_fits
 from .flat import FlatMark, FlatPart, Making
@@ -155,12 +155,17 @@ def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
     lines = _blank_lines(part, shop) if part.blank else {}
     size = max(x for x, _ in _ends(lines)), max(y for _, y in _ends(lines))
     thickness = shop.names[part.board]["thickness"]
-    if takes_notches(part) and asked <= lines.keys():
-        # Whatever is cut out of it later, joints see the same plain rectangle.
+    whole = FACE in asked and len([step for step in part.steps if step.on]) > 1
+    asked = asked - {FACE}
+    if takes_notches(part) and asked <= lines.keys() and not whole:
+        # Whatever is cut out of it later, joints along edges see the same plain rectangle.
         plain = (*lines, *size, thickness)
         return _BLANKS(plain, lambda: Outlined(size, thickness, lines, Region(rectangle(0.0, 0.0, *size))))
     made = make_part(part, shop)
-    lines = straight_edges({name: edge for name, edge in made.edges.items() if name in asked}, made.regions, made.cuts)
+    wanted = asked | lines.keys()
+    lines = straight_edges({name: edge for name, edge in made.edges.items() if name in wanted}, made.regions, made.cuts)
+    if whole:
+        carve(made)
     region = max(made.regions, key=lambda one: one.area)
     if part.blank is None:
         boxes = [one.box for one in made.regions]
@@ -185,12 +190,13 @@ def _names_of(design: Design) -> tuple[object, ...]:
 
 
 def _edges_named(design: Design) -> dict[str, set[str]]:
-    """The edges that joints and poses name, by part."""
+    """The edges that joints and poses name, by part; FACE where a joint looks at the whole of it as it is cut."""
     named: dict[str, set[str]] = defaultdict(set)
     part_of = {one.id: one.part for one in design.placements}
     for joint in design.joints:
+        crosses = KINDS[type(joint.how)].ends == ("face", "face")
         for member in (joint.first, joint.second):
-            if member.placement in part_of and member.edge != FACE:
+            if member.placement in part_of and (member.edge != FACE or crosses):
                 named[part_of[member.placement]].add(member.edge)
     for one in design.placements:
         if isinstance(one.pose, Against):

@@ -151,7 +151,7 @@ def _finding(
         why = f"{names} stand in each other by {size}{places}{_SAYS[level]}, and no joint is there."
         fix = f"Join them, or move one by {say_mm(worst.amount, 2)}."
     return Finding(
-        "doubled", "stop" if level == "mean" or not mates else "look", why, fix, first.part, amount=worst.amount, space=worst.place,
+        "doubled", "stop" if level == "mean" else "look", why, fix, first.part, amount=worst.amount, space=worst.place,
         placement=first.placement, joint=mates[0].id if mates else "",
     )  # fmt: skip
 
