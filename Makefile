@@ -17,7 +17,7 @@ NPM := npm --prefix web --loglevel error --no-update-notifier
 PAGE_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
 # The demo does without what only checks need; two installs at once would take each other's files away.
-NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-server screens pictures api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
+NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-joints soak-server screens pictures api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
 
 help: ## lists these
 	@grep -hE '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -51,8 +51,8 @@ unit: .stamps/dev .stamps/page .stamps/chromium ## Python tests: core, server, b
 page-tests: .stamps/npm-dev ## tests of the page's own code
 	@$(NPM) run -s test
 
-soak: .stamps/dev ## ten thousand random shapes and operations; SHAPES=n for more
-	@$(BIN)/pytest tests/soak/test_soak.py -n 2
+soak: .stamps/dev ## random shapes (SHAPES=n) and recipes of joined parts (CASES=n a recipe; STATE=file to go on from there)
+	@$(BIN)/pytest tests/soak/test_soak.py tests/soak/test_joint_soak.py -n 2
 
 soak-server: .stamps/dev ## kills the server and its children 100 times at any moment; ROUNDS=n for more
 	@$(BIN)/pytest tests/soak/test_server_soak.py -s

@@ -33,6 +33,7 @@ from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.reading import read_any
 from lean_notch.recipes import Recipe
 from lean_notch.trial import Change, Trial, changes, try_basis
+from lean_notch.trial_pair import trial_pair
 from lean_notch.units import Unit
 from workshop.models import Machine, Stock
 
@@ -222,6 +223,13 @@ def save_variant(design: Design, name: str, swap: Swap) -> Design:
     job = edit_job(head_of(design).job, [Edit("put", "name", name), *swap.edits], "mm", RACK)
     computed(job)
     return _start(design.owner, job, f"Started as a variant of {design.name}", design)
+
+
+def start_trial_pair(design: Design, joint: str, pairs: int, step: float, owner: User) -> Design:
+    """A job that cuts a trial pair of one of its joints. Raises NotchError at "pairs", "step" or the joint."""
+    job = trial_pair(head_of(design).job, joint, pairs, step)
+    computed(job)
+    return _start(owner, job, f"Started as a trial pair of {design.name}")
 
 
 def duplicate(design: Design, owner: User) -> Design:

@@ -223,6 +223,13 @@ def read_news(request: HttpRequest, design_id: int) -> HttpResponse:
     return _answers(shown.show_news(_one(request, design_id)))
 
 
+@router.post("/designs/{design_id}/trial-pair", response={201: s.DesignOut, **Refusals})
+def start_trial_pair(request: HttpRequest, design_id: int, given: s.TrialPairIn) -> HttpResponse:
+    """A job of its own: a few centimetres of both members, with clearances in steps."""
+    design = _one(request, design_id)
+    return _shown(actions.start_trial_pair(design, given.joint, given.pairs, given.step, _user(request)), 201)
+
+
 @router.get("/designs/{design_id}/together", response={200: s.TogetherOut, 404: Problem, 422: Problem})
 def read_together(request: HttpRequest, design_id: int) -> HttpResponse:
     """Pairs of parts that could be joined, and what stands in each other's way."""

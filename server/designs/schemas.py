@@ -27,6 +27,7 @@ from lean_notch.proof.tested import Tested
 from lean_notch.reader import Reader
 from lean_notch.recipes import Setting
 from lean_notch.route import Stop
+from lean_notch.trial_pair import PAIRS, STEP_MM
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
@@ -113,6 +114,14 @@ class TriesIn(Schema):
 
 class VariantIn(SwapIn):
     name: Text
+
+
+class TrialPairIn(Schema):
+    """A trial pair of a joint: that many slots, their clearances `step` mm apart, the joint's own in the middle."""
+
+    joint: Text
+    pairs: Annotated[int, Field(ge=0, le=1000)] = PAIRS
+    step: float = STEP_MM
 
 
 class PlacingIn(Schema):
@@ -298,7 +307,7 @@ class GapOut(Out):
 
 
 class MateOut(Out):
-    """A joint as built: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
+    """A joint as built; `fit_field` is the path of the clearance between its two boards: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
     through a board stands out of it where that board is thinnest, at its mean, and where it is thickest."""
 
     id: str
@@ -316,6 +325,7 @@ class MateOut(Out):
     proud: tuple[float, float, float]
     angle: float
     gap: GapOut | None
+    fit_field: str
 
 
 class EditOut(Out):
@@ -587,12 +597,13 @@ class MovedOut(Out):
 
 class TriedOut(Out):
     """What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, and
-    the outlines of parts that would, by part. With a `problem` they cannot be made."""
+    the outlines of parts that would, by part; `broken` is what would stop that does not now. With a `problem` they cannot be made."""
 
     values: dict[str, float]
     changes: list[ChangeOut]
     paths: dict[str, str] = {}
     moved: list[MovedOut] = []
+    broken: list[str] = []
     problem: Problem | None
 
 

@@ -50,7 +50,8 @@ from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
 from lean_notch.route import Stop, route
-from lean_notch.trial import Change, Trial, moved
+from lean_notch.trial import Change, Trial, broken, moved
+from lean_notch.trial_pair import fit_field
 from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
@@ -279,7 +280,8 @@ def show_tried(design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bo
         if (one.part, one.step) in steps
     ]
     return out.TriedOut(
-        values=values, changes=[show_change(one) for one in changed], paths=paths, moved=moves, problem=None
+        values=values, changes=[show_change(one) for one in changed], paths=paths, moved=moves, problem=None,
+        broken=[f"{one.why} {one.fix}" for one in broken(before.build, result.build)],
     )  # fmt: skip
 
 
@@ -529,6 +531,7 @@ def show_mate(mate: Mate, joint: JointFit, built: Build, basis: Basis) -> out.Ma
         first=out.MemberOut.model_validate(mate.first), second=out.MemberOut.model_validate(mate.second),
         start=start, end=end, contacts=_contacts(mate), fit=_fit(joint.fit), proud=joint.proud,
         angle=mate.meeting.angle, gap=out.GapOut.model_validate(gap) if gap else None,
+        fit_field=fit_field(mate, built),
     )  # fmt: skip
 
 

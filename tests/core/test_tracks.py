@@ -173,6 +173,8 @@ def test_every_other_recipe_fits(name, given):
 @pytest.mark.parametrize(("name", "given", "field"), [
     ("case", {"base": "no base", "feet": "20"}, "feet"),
     ("case", {"feet": "5"}, "answers/feet"),
+    ("case", {"hand_hole": "120"}, "answers/hand_hole"),
+    ("case", {"hand_hole": "90", "height": "40"}, "answers/hand_hole"),
     ("case", {"sizes": "outside", "width": "5"}, "answers/width"),
     ("rack", {"share": "2"}, "share"),
     ("rack", {"width": "70", "overhang": "40"}, "answers/overhang"),

@@ -34,6 +34,8 @@ def put_basis(basis: Basis, steps: Sequence[str], value: Any, unit: Unit, worksh
     try:
         if not rest:
             return basis.with_board(board, board_basis_from_json(value))
+        if len(rest) == 2 and rest[0] == "into":  # of this board in one other
+            rest, value = ["into"], {**dict(before.into), rest[1]: in_unit(value, unit)}
         if len(rest) != 1 or rest[0] not in _PUT:
             raise NoSuchPath(f"There is no “{path}”.", fix=f"Use: {', '.join(_PUT)}.", field=path)
         return basis.with_board(board, _PUT[rest[0]](before, value, unit, workshop))

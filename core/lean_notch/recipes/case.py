@@ -7,7 +7,7 @@ from typing import cast
 
 from ..design import MAIN, Design, Dimension
 from ..errors import OutOfRange
-from ..units import Length, say_mm
+from ..units import Length
 from .box import Assembly, Lid, Shell, shell, sizes
 from .open_tray import views_of_box
 from .picture import Names, Views
@@ -40,17 +40,17 @@ def _make(name: str, values: Values) -> Design:
         )
     sizes(made, inside=values["sizes"] == "inside", floor=how.floor, top=how.top)
     shell(made, how, cast(Length, values["finger"]))
+    if holes:
+        made.follows(
+            "hand_side", "material beside a hand hole", "(outside_depth - hand_hole)/2 - 2*thickness", positive=True
+        )
+        made.follows(
+            "hand_below",
+            "material under a hand hole",
+            f"wall_height - 3*hand_hole/8 - 4*thickness - ({how.floor})",
+            positive=True,
+        )
     return made.design(name, (MAIN,))
-
-
-def _check(names: Mapping[str, float]) -> None:
-    """What the walls would refuse less plainly."""
-    hole = names.get("hand_hole", 0.0)
-    if hole and hole > names["outside_depth"] - 6 * names["thickness"]:
-        raise OutOfRange(
-            f"A hand hole of {say_mm(hole)} leaves too little of a side {say_mm(names['outside_depth'])} deep.",
-            fix=f"Make it at most {say_mm(names['outside_depth'] - 6 * names['thickness'])} long.", field="hand_hole",
-        )  # fmt: skip
 
 
 def _draw(names: Names, words: Mapping[str, str]) -> Views:
@@ -77,7 +77,6 @@ CASE = Recipe(
     ),
     make=_make,
     draw=_draw,
-    check=_check,
     sentence="The sizes are {sizes}. It is {lid}, with a gap of {lid_gap} round its lip. It has {base}, feet {feet} high and hand holes {hand_hole} long. "
     "Fingers {finger} wide hold the corners.",
 )  # fmt: skip

@@ -266,6 +266,13 @@ export const api = {
         body: { swaps: swaps as Schemas['SwapIn'][] },
       }),
     ),
+  trialPair: (id: number, joint: string) =>
+    unwrap<Design>(
+      client.POST('/api/designs/{design_id}/trial-pair', {
+        ...at(id),
+        body: { joint } as Schemas['TrialPairIn'],
+      }),
+    ),
   together: (id: number) => unwrap<Together>(client.GET('/api/designs/{design_id}/together', at(id))),
   news: (id: number) => unwrap<News[]>(client.GET('/api/designs/{design_id}/news', at(id))),
   saveVariant: (id: number, name: string, swap: Swap) =>

@@ -480,6 +480,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/trial-pair': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Start Trial Pair
+     * @description A job of its own: a few centimetres of both members, with clearances in steps.
+     */
+    post: operations['designs_api_start_trial_pair']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/tried': {
     parameters: {
       query?: never
@@ -2756,7 +2776,7 @@ export interface components {
     }
     /**
      * MateOut
-     * @description A joint as built: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
+     * @description A joint as built; `fit_field` is the path of the clearance between its two boards: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
      *     through a board stands out of it where that board is thinnest, at its mean, and where it is thickest.
      */
     MateOut: {
@@ -2770,6 +2790,8 @@ export interface components {
       end: [number, number, number]
       first: components['schemas']['MemberOut']
       fit: components['schemas']['FitRangeOut']
+      /** Fit Field */
+      fit_field: string
       gap: components['schemas']['GapOut'] | null
       /** Id */
       id: string
@@ -4634,6 +4656,24 @@ export interface components {
       warnings: string[]
     }
     /**
+     * TrialPairIn
+     * @description A trial pair of a joint: that many slots, their clearances `step` mm apart, the joint's own in the middle.
+     */
+    TrialPairIn: {
+      /** Joint */
+      joint: string
+      /**
+       * Pairs
+       * @default 7
+       */
+      pairs: number
+      /**
+       * Step
+       * @default 0.03
+       */
+      step: number
+    }
+    /**
      * TriedIn
      * @description Edits to be tried; texts count in `unit`. Nothing is kept.
      */
@@ -4650,9 +4690,14 @@ export interface components {
     /**
      * TriedOut
      * @description What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, and
-     *     the outlines of parts that would, by part. With a `problem` they cannot be made.
+     *     the outlines of parts that would, by part; `broken` is what would stop that does not now. With a `problem` they cannot be made.
      */
     TriedOut: {
+      /**
+       * Broken
+       * @default []
+       */
+      broken: string[]
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
       /**
@@ -6031,6 +6076,59 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_start_trial_pair: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TrialPairIn']
+      }
+    }
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
         }
       }
       /** @description Unprocessable Entity */

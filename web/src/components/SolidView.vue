@@ -12,6 +12,7 @@ import { VIEWS, useTurning } from '../composables/useTurning'
 import ChoiceWord from '../kit/ChoiceWord.vue'
 import { pickOf } from '../stores/selection'
 import { useJob } from '../stores/job'
+import SizeField from './SizeField.vue'
 import { useSettings } from '../stores/settings'
 
 /** The parts as solids where they stand, to be turned, drawn apart and cut through; parts and joints are picked here. */
@@ -151,7 +152,7 @@ const camera = computed<Camera>(() => {
     ;[left, right] = [Math.min(left, a), Math.max(right, a)]
     ;[low, high] = [Math.min(low, b), Math.max(high, b)]
   }
-  const room = [Math.max(width.value - 130, 50), Math.max(height.value - 150, 50)] as const
+  const room = [Math.max(width.value - 190, 50), Math.max(height.value - 150, 50)] as const
   const fitting = Math.min(room[0] / (right - left || 1), room[1] / (high - low || 1))
   const scale = fitting * zoomed.value
   const x = width.value / 2 - ((left + right) / 2) * scale + shift.value[0]
@@ -240,6 +241,19 @@ const sizes = computed(() => {
   })
 }) // prettier-ignore
 
+/** The lengths that were chosen for the whole's sizes open for editing beside them. */
+const chosenSizes = computed(() => {
+  const lengths = new Map(job.design!.lengths.map((one) => [one.name, one]))
+  return (apart.value || cut.value ? [] : sizes.value).flatMap((size) => {
+    const own = lengths.get(size.key)
+    const [inside, outside] = [lengths.get(`inside_${size.key}`), lengths.get(`outside_${size.key}`)]
+    if (!own || own.source !== 'chosen' || own.value == null) return []
+    const says = inside?.value === own.value ? 'inside' : outside?.value === own.value ? 'outside' : own.title
+    const field = own.field || `dimensions/${own.name}/length`
+    return [{ ...size, own, says, field, at: [size.text[0], size.text[1] + 24] as const }]
+  })
+})
+
 const bar = computed(() => {
   const { length, px } = scaleBar(camera.value.scale * (say.unit === 'in' ? MM_PER_INCH : 1), 120)
   const mm = length * (say.unit === 'in' ? MM_PER_INCH : 1)
@@ -312,6 +326,18 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
         <text class="figure small" :x="wide + 10" :y="fromBelow">{{ bar.text }}</text>
       </g>
     </svg>
+    <SizeField
+      v-for="one in chosenSizes"
+      :key="one.key"
+      :at="one.at"
+      :label="`${one.own.title} ${one.says}`"
+      :value="one.own.value!"
+      :text="say.edit(one.own.text, one.own.unit)"
+      :chosen="true"
+      :says="one.says"
+      :problem="job.problemAt(one.field)"
+      @keep="job.put(one.field, $event)"
+    />
     <div class="tools small">
       <ChoiceWord
         label="View"

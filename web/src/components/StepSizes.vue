@@ -55,8 +55,8 @@ async function keep(size: Step['sizes'][number], text: string): Promise<void> {
 
 /** What would change beside the size itself, in a few words: steps that move along, then figures. */
 const outcome = computed(() => {
-  const { changes = [], moved = [] } = tried.value?.found ?? {}
-  return said.value(moved, changes, props.step.id)
+  const { changes = [], moved = [], broken = [] } = tried.value?.found ?? {}
+  return said.value(moved, changes, props.step.id, broken)
 })
 
 const shown = computed(() =>

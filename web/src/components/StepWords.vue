@@ -110,7 +110,9 @@ const lengthOpen = computed(() => props.step.sentence.find(({ path }) => path ==
         <template v-if="value !== undefined">
           <b>= {{ lengthOpen ? `${say.length(value)} ${say.unit}` : say.number(value, 4, 0) }}</b> ·
         </template>
-        <span v-for="one in outcome(tried?.moved ?? [], tried?.changes ?? [], step.id)" :key="one"
+        <span
+          v-for="one in outcome(tried?.moved ?? [], tried?.changes ?? [], step.id, tried?.broken ?? [])"
+          :key="one"
           >{{ one }} ·
         </span>
         Enter keeps it

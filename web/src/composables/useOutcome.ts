@@ -5,7 +5,7 @@ import { useSay } from './useSay'
 
 const MOST_SAID = 3
 
-/** What an edit would do, in a few words each: steps that move, then figures that change. */
+/** What an edit would do, in a few words each: what would no longer go, steps that move, then figures that change. */
 export function useOutcome() {
   const say = useSay()
   const way = (dx: number, dy: number): string =>
@@ -16,17 +16,25 @@ export function useOutcome() {
       .filter(Boolean)
       .join(' and ')
 
-  return computed(() => (moved: Tried['moved'], changes: readonly Change[], own = ''): string[] => {
-    const steps = moved.map(({ step, title, dx, dy }) =>
-      step === own ? `moves ${way(dx, dy)}` : `${title} moves ${way(dx, dy)}`,
-    )
-    const figures = changes.map((one) => {
-      const what = [one.about, one.title].filter(Boolean).join(' ')
-      return one.before === null || one.after === null
-        ? `${what}: ${one.word_after}`
-        : `${what} ${say.short(one.before)} → ${say.short(one.after)}`
-    })
-    const all = [...steps, ...figures]
-    return all.length > MOST_SAID ? [...all.slice(0, MOST_SAID), `${all.length - MOST_SAID} more`] : all
-  })
+  return computed(
+    () =>
+      (
+        moved: Tried['moved'],
+        changes: readonly Change[],
+        own = '',
+        broken: readonly string[] = [],
+      ): string[] => {
+        const steps = moved.map(({ step, title, dx, dy }) =>
+          step === own ? `moves ${way(dx, dy)}` : `${title} moves ${way(dx, dy)}`,
+        )
+        const figures = changes.map((one) => {
+          const what = [one.about, one.title].filter(Boolean).join(' ')
+          return one.before === null || one.after === null
+            ? `${what}: ${one.word_after}`
+            : `${what} ${say.short(one.before)} → ${say.short(one.after)}`
+        })
+        const all = [...broken.map((one) => say.sentence(one)), ...steps, ...figures]
+        return all.length > MOST_SAID ? [...all.slice(0, MOST_SAID), `${all.length - MOST_SAID} more`] : all
+      },
+  )
 }

@@ -7,6 +7,7 @@ import JointEditor from '../components/JointEditor.vue'
 import JointLoupe from '../components/JointLoupe.vue'
 import JointOffers from '../components/JointOffers.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
+import JointTrial from '../components/JointTrial.vue'
 import OkTick from '../components/OkTick.vue'
 import PartLedger from '../components/PartLedger.vue'
 import ReliefChoice from '../components/ReliefChoice.vue'
@@ -125,6 +126,7 @@ const sorted = computed(() => {
           </span>
         </p>
       </LedgerPanel>
+      <JointTrial v-if="mate" :key="mate.id" :mate="mate" />
       <PartLedger />
       <JointOffers v-if="together" :together="together" :chosen="chosen" @choose="chosen = $event" />
       <InTheWay v-if="together" :together="together" />

@@ -1,0 +1,77 @@
+"""A trial pair of a joint: what is cut, and where its answer goes."""
+
+from dataclasses import replace
+
+import pytest
+from conftest import edited, make_board
+from joined import corner, crossed, made, on_wall
+from lean_notch.basis import Basis
+from lean_notch.build import build
+from lean_notch.edits import Edit
+from lean_notch.errors import NotchError
+from lean_notch.job import Job, compute
+from lean_notch.proving import prove_job
+from lean_notch.recipes import RECIPES
+from lean_notch.trial import broken
+from lean_notch.trial_pair import clearances, fit_field, trial_pair
+
+
+def slots(job):
+    part = next(one for one in compute(job).build.parts if one.id == "slots")
+    return [mark.regions[0].box[2] - mark.regions[0].box[0] for mark in part.openings]
+
+
+def two_boards():
+    design = RECIPES["framed-stand"].design("stand", {})
+    clear = replace(make_board((3.90, 3.92, 3.95), kerf=0.18), clearance=0.06)
+    return Job(design, Basis((("main", make_board()), ("inserts", clear))))
+
+
+@pytest.mark.parametrize(
+    ("one", "joint", "across"), [(crossed(), "cross", 3.06), (two_boards(), "insert-1-side-1", 11.77 / 3)]
+)
+def test_slots_are_as_wide_as_the_board_and_each_clearance(one, joint, across):
+    gaps = clearances(one, joint)
+    assert slots(trial_pair(one, joint)) == pytest.approx([across + gap for gap in gaps])
+    assert prove_job(compute(trial_pair(one, joint))).verdict == "fits"
+
+
+def test_of_fingers_the_tongues_are_as_wide_as_a_finger():
+    one = corner()
+    wide = compute(one).build.mates[0].contacts[0].width
+    pair = trial_pair(one, "meet", pairs=4, step=0.05)
+    assert slots(pair) == pytest.approx([wide + 0.02 + (i - 1.5) * 0.05 for i in range(4)])
+    assert compute(pair).build.part("tongue").region.box[2] == pytest.approx(wide)
+
+
+def test_its_answer_sets_the_fit_of_just_that_pair_of_boards():
+    """By hand: a slot in poplar for acrylic of 3.9233 with 0.09 is 4.0133 wide, and its cut path 0.14 less."""
+    job = two_boards()
+    mates = {mate.id: mate for mate in compute(job).build.mates}
+    path = fit_field(mates["insert-1-side-1"], compute(job).build)
+    assert path == "basis/inserts/into/main"
+    assert fit_field(mates["base-side-1"], compute(job).build) == "basis/main/clearance"
+    after = edited(job, Edit("put", path, 0.09))
+    assert after.basis.between("inserts", "main") == 0.09
+    assert after.basis.of("inserts").clearance == 0.06
+    hole = min(compute(after).build.part("side").region.holes, key=lambda one: abs(one.box[2] - one.box[0] - 4.0133))
+    assert hole.box[2] - hole.box[0] == pytest.approx(11.77 / 3 + 0.09)
+
+
+@pytest.mark.parametrize(("joint", "pairs", "step", "field"), [
+    ("cross", 1, 0.03, "pairs"), ("cross", 200, 0.03, "pairs"), ("cross", 7, 0.0, "step"), ("cross", 7, 9.0, "step"), ("none", 7, 0.03, "joints/none"),
+])  # fmt: skip
+def test_a_pair_that_would_tell_nothing_is_refused(joint, pairs, step, field):
+    with pytest.raises(NotchError) as caught:
+        trial_pair(crossed(), joint, pairs, step)
+    assert caught.value.field == field
+
+
+def test_what_a_number_breaks_is_told_before_it_is_kept():
+    """A wall that becomes 100 wide no longer holds the second tab of a shelf 120 long."""
+    before = on_wall({"kind": "tab-and-slot"})
+    after = edited(before, Edit("put", "parts/wall/steps/blank/shape/width", "100"))
+    [lost] = broken(build(before.design, before.basis), build(after.design, after.basis))
+    assert (lost.joint, lost.severity) == ("hold", "stop")
+    assert "leaves the face of Wall by" in lost.why
+    assert broken(compute(made("rack").job).build, compute(made("rack").job).build) == ()
