@@ -72,7 +72,7 @@ def test_a_divided_case_is_tried_with_its_plan_and_refused_at_its_list(wren, sto
     assert [round(one["size"][0], 2) for one in plan["clears"]][:2] == [52.0, 52.0]
     assert {shape["piece"] for shape in plan["shapes"] if shape["piece"]} >= {"c1r1", "r1c4"}
     wrong = post(wren, "/designs/draft", {**given, "settings": {"columns": "52 -1fr"}})
-    assert (wrong.status_code, wrong.json()["field"]) == (422, "columns")
+    assert (wrong.status_code, wrong.json()["field"]) == (422, "answers/columns")
     inches = post(
         wren,
         "/designs/draft",

@@ -12,7 +12,7 @@ export const HELP: Record<string, readonly [string, string, string]> = {
   ],
   join: [
     'Join decides how parts meet: each joint makes both of its sides, so they always belong together.',
-    'Pick a joint to see it in cross-section, and slide through the readings to see it where the board is thin and where it is thick.',
+    'Turn the parts, draw them apart or cut through them; pick a joint to see its gap where the board is thin, at its mean and where it is thick.',
     'What goes wrong: a fit that is snug at the mean is loose at the thin end; look at both before you choose it.',
   ],
   'lay-out': [
