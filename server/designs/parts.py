@@ -51,7 +51,7 @@ def part_json(part: FlatPart, designed: Part, names: Mapping[str, float], titles
         steps.append(piece(given, partial(_step, step, mark, part, names, titles, step.id == first)))
     whole = out.PartOut(
         id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
-        path=path_of(part.region), outline=_outline(part.region), holes=_holes(part.region), box=part.box, thickness=part.thickness, steps=[],
+        path=path_of(part.region), outline=_outline(part.region), holes=_holes(part.region), sunk=_sunk(part, designed), box=part.box, thickness=part.thickness, steps=[],
         corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
         sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
         points=[point for one in part.named for point in _points(one, titles)],
@@ -131,6 +131,13 @@ def _mark_path(mark: FlatMark) -> str:
 @lru_cache(maxsize=1024)
 def _outline(region: Region) -> list[tuple[float, float]]:
     return [(round(x, 3), round(y, 3)) for x, y in flatten(region.outer.segments, DRAWN_CHORD_MM)]
+
+
+def _sunk(part: FlatPart, designed: Part) -> str:
+    """Pockets on the front that no step of the part made."""
+    steps = {step.id for step in designed.steps}
+    sunk = (mark for mark in part.marks if mark.operation == "pocket" and mark.id not in steps and not mark.back)
+    return "".join(path_of(region) for mark in sunk for region in mark.regions)
 
 
 @lru_cache(maxsize=1024)

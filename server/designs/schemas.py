@@ -227,7 +227,8 @@ class EdgeOnPart(Out):
 
 
 class PartOut(Out):
-    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it.
+    """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it,
+    `sunk` path data of what joints take out of its face.
     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
     made it."""
@@ -240,6 +241,7 @@ class PartOut(Out):
     path: str
     outline: list[tuple[float, float]]
     holes: list[list[tuple[float, float]]]
+    sunk: str
     box: tuple[float, float, float, float]
     thickness: float
     steps: list[StepOut]

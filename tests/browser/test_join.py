@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from browser_steps import go
+from browser_steps import choice, choose, go
 from playwright.sync_api import expect
 
 HASH = """() => {
@@ -100,3 +100,18 @@ def test_a_divided_case_is_started_on_its_plan(page):
     page.get_by_role("button", name="Start this case").click()
     page.get_by_role("heading", name="Parts, flat").wait_for()
     expect(page.get_by_role("region", name="Parts")).to_contain_text("Column wall B")
+
+
+def test_a_part_is_placed_by_the_edge_that_it_meets(joined):
+    """A shelf of the base's making: it is stood against the front's top edge, centred, and what it almost meets is told."""
+    joined.get_by_role("region", name="Parts").get_by_role("button", name=re.compile("^Base")).click()
+    place = joined.locator(".place")
+    expect(place.get_by_role("heading", name="Where it stands")).to_be_visible()
+    place.get_by_role("button", name="Stand one more").click()
+    expect(place.get_by_text("base-1", exact=True)).to_be_visible()
+    choose(joined, choice(joined, "Placed"), "edge against edge")
+    expect(choice(joined, "Against")).to_be_visible()
+    place.get_by_text("Centred on that edge").click()
+    expect(joined.locator(".title-line")).not_to_contain_text("not saved")
+    place.get_by_role("button", name="Take it away from there").click()
+    expect(place.get_by_text("base-1", exact=True)).to_have_count(0)

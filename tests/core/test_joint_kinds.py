@@ -243,3 +243,18 @@ def test_a_router_clears_the_corners_of_its_slots():
     relieved = edited(job_, Edit("put", "relief", "dogbone"))
     assert prove_job(compute(relieved)).verdict == "fits"
     assert "corner-blocked" in {one.code for one in prove_job(compute(job_)).findings}
+
+
+def test_a_part_may_stand_centred_on_an_edge_and_off_its_middle():
+    """By hand: 60 centred on 100 begins 20 in; 5 further it begins at 25, counted against the other's edge."""
+    against = {
+        "kind": "against",
+        "edge": "blank.bottom",
+        "placement": "a",
+        "other_edge": "blank.bottom",
+        "centred": True,
+    }
+    for along, begins in (("0", 20), ("5", 25)):
+        built = build(job([panel("a", 100, 40), panel("b", 60, 50)], {"a": FLAT, "b": {**against, "along": along}}, []))
+        low, high = built.standing["b"].box
+        assert (low[0], high[0]) == pytest.approx((begins, begins + 60))

@@ -6,6 +6,7 @@ named lengths are.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
@@ -171,7 +172,8 @@ def _against(one: Placement, own: Line, other: Frame, its: Line, at: Mapping[str
     pose = one.pose
     assert isinstance(pose, Against)
     along, inward = (other.towards(way) for way in ways(its)[:2])
-    end = add(add(other.at(its[0], at["below"]), inward, at["into"]), along, at["along"])
+    centre = (math.dist(*its) - math.dist(*own)) / 2 if pose.centred else 0.0
+    end = add(add(other.at(its[0], at["below"]), inward, at["into"]), along, centre + at["along"])
     run: Triple = (-along[0], -along[1], -along[2])
     behind: Triple = (-other.n[0], -other.n[1], -other.n[2])
     # From the other's inward direction, turned about the edge: at 90 degrees straight back from its face.

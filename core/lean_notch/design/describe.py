@@ -20,7 +20,8 @@ FieldKind = Literal["length", "number", "count", "words", "choice", "flag", "of"
 
 @dataclass(frozen=True)
 class FieldInfo:
-    """One field by its name in the document; `choices` are those of a choice, `help` is shown beside it or in it."""
+    """One field by its name in the document; `choices` are those of a choice, `help` is shown beside it or in it, `default` is what
+    it is where the document says nothing, "" for nothing."""
 
     name: str
     title: str
@@ -28,6 +29,7 @@ class FieldInfo:
     optional: bool
     help: str = ""
     choices: tuple[str, ...] = ()
+    default: str = ""
 
 
 def field_infos() -> dict[str, tuple[FieldInfo, ...]]:
@@ -52,7 +54,19 @@ def _info(field: codec.Field) -> FieldInfo | None:
     if kind is None or title is None:
         return None
     optional = field.optional or field.default is not MISSING
-    return FieldInfo(field.name, title.text, kind, optional, title.help, field.choices)
+    return FieldInfo(field.name, title.text, kind, optional, title.help, field.choices, _default(field.default))
+
+
+def _default(value: Any) -> str:
+    if isinstance(value, Length | Amount):
+        return value.text
+    return (
+        f"{value:g}"
+        if isinstance(value, int | float) and not isinstance(value, bool)
+        else value
+        if isinstance(value, str)
+        else ""
+    )
 
 
 def _kind(field: codec.Field) -> FieldKind | None:

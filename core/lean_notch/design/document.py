@@ -142,8 +142,9 @@ class ByNumbers(Typed):
 class Against(Typed):
     """One of the part's edges against an edge of a part that stands already, the two running opposite ways.
 
-    `along` moves it along that edge, `into` away from it over the other's face, `below` under that face. At 180 degrees the
-    part goes on flat beyond the edge; at 90 it stands square behind the other's face, at −90 before it.
+    `along` moves it along that edge, from where the edges begin together or, `centred`, from middle on middle; `into` away from it
+    over the other's face, `below` under that face. At 180 degrees the part goes on flat beyond the edge; at 90 it stands square
+    behind the other's face, at −90 before it.
     """
 
     edge: Annotated[str, Words(90), Title("Edge")]
@@ -153,6 +154,7 @@ class Against(Typed):
     along: Annotated[Length, Title("Along the edge")] = ZERO
     into: Annotated[Length, Title("In from the edge")] = ZERO
     below: Annotated[Length, Title("Below the face")] = ZERO
+    centred: Annotated[bool, Title("Centred on that edge")] = False
     kind: ClassVar[str] = "against"
 
 

@@ -13,6 +13,7 @@ from ..errors import FingerTooNarrow, FingerTooWide, OutOfRange
 from ..figures import Figure
 from ..findings import Finding
 from ..geometry import Box, Region, loops
+from ..geometry.space import dot
 from ..typed import Typed
 from ..units import Length, say_mm
 from .finger import narrowest_finger
@@ -183,8 +184,7 @@ def tabs_through(
 
 def from_behind(asked: Asked) -> bool:
     """Whether the first member comes to the back of the second one's board."""
-    stretch = asked.first.stretch
-    return sum(a * b for a, b in zip(stretch.inward, asked.second.frame.n, strict=True)) < 0
+    return dot(asked.first.stretch.inward, asked.second.frame.n) < 0
 
 
 def _blind(asked: Asked, deep: float) -> Meeting:

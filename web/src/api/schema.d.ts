@@ -2006,7 +2006,8 @@ export interface components {
     }
     /**
      * FieldInfo
-     * @description One field by its name in the document; `choices` are those of a choice, `help` is shown beside it or in it.
+     * @description One field by its name in the document; `choices` are those of a choice, `help` is shown beside it or in it, `default` is what
+     *     it is where the document says nothing, "" for nothing.
      */
     FieldInfo: {
       /**
@@ -2014,6 +2015,11 @@ export interface components {
        * @default []
        */
       choices: string[]
+      /**
+       * Default
+       * @default
+       */
+      default: string
       /**
        * Help
        * @default
@@ -3035,7 +3041,8 @@ export interface components {
     }
     /**
      * PartOut
-     * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it.
+     * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it,
+     *     `sunk` path data of what joints take out of its face.
      *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
      *     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
      *     made it.
@@ -3071,6 +3078,8 @@ export interface components {
       }
       /** Steps */
       steps: components['schemas']['StepOut'][]
+      /** Sunk */
+      sunk: string
       /** Thickness */
       thickness: number
       /** Title */

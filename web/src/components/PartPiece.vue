@@ -45,6 +45,7 @@ function choose(): void {
       @keydown.enter="choose"
       @keydown.space.prevent="choose"
     />
+    <path v-if="part.sunk" :d="part.sunk" fill-rule="evenodd" class="work pocket" />
     <template v-for="mark in marks" :key="mark.id">
       <path
         v-if="!mark.opening"

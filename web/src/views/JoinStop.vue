@@ -10,6 +10,7 @@ import LedgerPanel from '../components/LedgerPanel.vue'
 import JointTrial from '../components/JointTrial.vue'
 import OkTick from '../components/OkTick.vue'
 import PartLedger from '../components/PartLedger.vue'
+import PlacePart from '../components/PlacePart.vue'
 import ReliefChoice from '../components/ReliefChoice.vue'
 import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
@@ -127,6 +128,7 @@ const sorted = computed(() => {
         </p>
       </LedgerPanel>
       <JointTrial v-if="mate" :key="mate.id" :mate="mate" />
+      <PlacePart />
       <PartLedger />
       <JointOffers v-if="together" :together="together" :chosen="chosen" @choose="chosen = $event" />
       <InTheWay v-if="together" :together="together" />

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+
+import ChoiceField from '../kit/ChoiceField.vue'
+import { freeName, type Document } from '../steps'
+import { useChoices } from '../stores/choices'
+import { useJob } from '../stores/job'
+import AnswerField from './AnswerField.vue'
+
+/** Where the selected part stands: an edge of it against an edge of one that stands already, or by numbers. */
+type Pose = Document & { kind: string }
+interface PlacementDocument {
+  id: string
+  part: string
+  pose?: Pose
+}
+const KINDS = [
+  { value: 'against', label: 'edge against edge' },
+  { value: 'axes', label: 'along the axes' },
+  { value: 'numbers', label: 'turned, by numbers' },
+]
+const job = useJob()
+const shared = useChoices()
+onMounted(shared.load)
+
+const all = computed(() => job.design!.placements as unknown as PlacementDocument[])
+const own = computed(() => all.value.filter(({ part }) => part === job.picked.part))
+const chosen = ref('')
+watch(own, (some) => {
+  if (!some.some(({ id }) => id === chosen.value)) chosen.value = some[0]?.id ?? ''
+}, { immediate: true }) // prettier-ignore
+const placement = computed(() => own.value.find(({ id }) => id === chosen.value) ?? null)
+const pose = computed<Pose>(() => placement.value?.pose ?? { kind: 'axes' })
+const path = computed(() => `placements/${chosen.value}/pose`)
+const others = computed(() => all.value.filter(({ id }) => id !== chosen.value))
+
+const edgesOf = (part: string) =>
+  (job.design!.parts.find(({ id }) => id === part)?.edges ?? []).map((edge) => ({
+    value: edge,
+    label: edge.replace(/^blank\./, '').replace('.', ', ').replaceAll('-', ' '), // prettier-ignore
+  }))
+const ownEdges = computed(() => edgesOf(job.picked.part))
+const against = computed(() => others.value.find(({ id }) => id === pose.value['placement']) ?? null)
+const itsEdges = computed(() => edgesOf(against.value?.part ?? ''))
+const fields = computed(() =>
+  (shared.choices?.fields[`pose/${pose.value.kind}`] ?? []).filter(({ kind }) => kind !== 'words'),
+)
+
+/** What is there is kept as far as another way of placing knows it: a placement moves only once its numbers are typed. */
+function setKind(kind: string): void {
+  if (kind === pose.value.kind) return
+  const other = others.value[0]
+  if (kind !== 'against') return void job.put(path.value, { kind })
+  if (!other) return
+  const edge = ownEdges.value[0]?.value ?? ''
+  const its = edgesOf(other.part)[0]?.value ?? ''
+  void job.put(path.value, { kind, edge, placement: other.id, other_edge: its })
+}
+
+function setOther(id: string): void {
+  const part = others.value.find((one) => one.id === id)?.part ?? ''
+  const edges = edgesOf(part).map(({ value }) => value)
+  const now = String(pose.value['other_edge'] ?? '')
+  void job.edit(
+    { verb: 'put', path: `${path.value}/placement`, value: id },
+    { verb: 'put', path: `${path.value}/other_edge`, value: edges.includes(now) ? now : (edges[0] ?? '') },
+  )
+}
+
+async function stand(): Promise<void> {
+  const id = freeName(job.picked.part, all.value.map((one) => one.id)) // prettier-ignore
+  if (await job.put(`placements/${id}`, { part: job.picked.part, pose: { kind: 'axes' } })) chosen.value = id
+}
+</script>
+
+<template>
+  <section v-if="job.picked.part && shared.choices" class="place">
+    <h2>Where it stands</h2>
+    <p v-if="!own.length" class="small second">
+      It stands nowhere: it is cut, and not put together with the rest.
+    </p>
+    <form v-else @submit.prevent>
+      <ChoiceField
+        v-if="own.length > 1"
+        class="wide"
+        label="Copy"
+        :options="own.map(({ id }) => ({ value: id, label: id }))"
+        :model-value="chosen"
+        @update:model-value="chosen = $event"
+      />
+      <ChoiceField
+        class="wide"
+        label="Placed"
+        :options="others.length ? KINDS : KINDS.slice(1)"
+        :model-value="pose.kind"
+        @update:model-value="setKind"
+      />
+      <template v-if="pose.kind === 'against'">
+        <ChoiceField
+          label="Its edge"
+          :field="`${path}/edge`"
+          :options="ownEdges"
+          :model-value="String(pose['edge'])"
+          :problem="job.problemAt(`${path}/edge`)"
+          @update:model-value="job.put(`${path}/edge`, $event)"
+        />
+        <ChoiceField
+          label="Against"
+          :field="`${path}/placement`"
+          :options="others.map(({ id }) => ({ value: id, label: id }))"
+          :model-value="String(pose['placement'])"
+          :problem="job.problemAt(`${path}/placement`)"
+          @update:model-value="setOther"
+        />
+        <ChoiceField
+          class="wide"
+          label="Edge of that"
+          :field="`${path}/other_edge`"
+          :options="itsEdges"
+          :model-value="String(pose['other_edge'])"
+          :problem="job.problemAt(`${path}/other_edge`)"
+          @update:model-value="job.put(`${path}/other_edge`, $event)"
+        />
+      </template>
+      <AnswerField
+        v-for="info in fields"
+        :key="info.name"
+        :info="info"
+        :path="path"
+        :value="pose[info.name] ?? info.default"
+      />
+    </form>
+    <p class="acts">
+      <ElButton link size="small" @click="stand">{{
+        own.length ? 'Stand one more' : 'Stand it up'
+      }}</ElButton>
+      <ElButton
+        v-if="placement"
+        link
+        size="small"
+        @click="job.edit({ verb: 'drop', path: `placements/${chosen}` })"
+        >Take it away from there</ElButton
+      >
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.place {
+  padding: 8px 18px;
+  border-top: 1px solid var(--line);
+}
+form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 12px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.acts {
+  display: flex;
+  gap: 14px;
+  padding-top: 6px;
+}
+.acts :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
+</style>
