@@ -5,7 +5,7 @@ import { asked, freeName, newStep, operationsFor, PURPOSES, typed, type Purpose 
 
 const PART = { box: [0, 0, 100, 60] as [number, number, number, number], corners: ['blank.top-left'] }
 const info = (name: string) =>
-  ({ name, title: name, kind: 'length', optional: true, help: '', choices: [] }) as FieldInfo
+  ({ name, title: name, kind: 'length', optional: true, help: '', choices: [], default: '' }) as FieldInfo
 const FIELDS = ['does', 'operation', 'x', 'depth', 'side', 'face', 'scale'].map(info)
 const names = (step: Record<string, unknown>) => asked(FIELDS, step).map(({ name }) => name)
 
