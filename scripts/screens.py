@@ -83,10 +83,11 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     page.get_by_role("article", name="Seed tray").wait_for()
     settle(page)
     yield "home"
-    page.get_by_role("region", name="Start something").get_by_role("link", name=re.compile("^Open tray")).click()
-    page.get_by_role("button", name="Width inside 150.00, change").click()
-    page.keyboard.type("2*90 + 2")
-    page.get_by_text("= 182.00 mm").wait_for()
+    page.get_by_role("region", name="Start something").get_by_role("link", name=re.compile("^Divided case")).click()
+    page.get_by_role("button", name="Piece of wall c2r1").click()
+    page.get_by_role("button", name=re.compile("^Columns 1")).click()
+    page.keyboard.type("2*28 + 2")
+    page.get_by_text("= 58.00 mm").wait_for()
     settle(page)
     yield "start"
     page.goto(f"{address}/check")
@@ -110,10 +111,18 @@ def take_all(page: Page, address: str) -> Iterator[str]:
     yield "shape-steps"
     page.get_by_role("link", name="Lean Notch, all jobs").click()
     open_job(page)
-    for stop in ("measure", "join", "lay-out", "hand-over"):
+    for stop in ("measure", "lay-out", "hand-over"):
         page.locator(f"nav a[href$='/{stop}']").click()
         settle(page)
         yield stop
+    page.get_by_role("link", name="Lean Notch, all jobs").click()
+    open_job(page, "Specimen viewer")
+    page.locator("nav a[href$='/join']").click()
+    page.get_by_role("button", name=re.compile("^Insert 2 meets side 1")).click()
+    settle(page)
+    yield "join"
+    page.get_by_role("link", name="Lean Notch, all jobs").click()
+    open_job(page)
     page.locator("nav a[href$='/measure']").click()
     yield from take_bases(page)
     yield from take_workshop(page)

@@ -115,7 +115,7 @@ const all = computed(() =>
       key: `${v}-${i}`,
       size,
       ...line(place, size),
-      was: props.before?.[v]?.sizes[i]?.value ?? null,
+      was: size.side === 'above' ? null : (props.before?.[v]?.sizes[i]?.value ?? null),
     })),
   ),
 )

@@ -44,7 +44,9 @@ const problems = computed(() =>
         <input
           class="figure"
           :value="answers[setting.name]"
-          :style="{ width: `${Math.max((answers[setting.name] ?? '').length + 1.5, 3.5)}ch` }"
+          :style="{
+            width: `${Math.max((answers[setting.name] ?? '').length + 1.5, answers[setting.name] ? 3.5 : 7.5)}ch`,
+          }"
           :aria-label="setting.title"
           :placeholder="setting.optional ? 'as usual' : setting.kind === 'words' ? 'nothing' : ''"
           :title="setting.help"

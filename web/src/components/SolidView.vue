@@ -46,7 +46,7 @@ watch(turning.eye, (eye) => {
     Object.entries(VIEWS).find(([, one]) => one.turn === eye.turn && one.tilt === eye.tilt)?.[0] ?? ''
 })
 
-const density = computed(() => (moving.value ? 1 : Math.min(2, Math.max(1.5, pixelRatio.value))))
+const density = computed(() => (moving.value ? 1 : Math.max(2, Math.min(3, pixelRatio.value))))
 const titles = computed(() => new Map(job.design!.parts.map(({ id, title }) => [id, title])))
 const clear = computed(
   () => new Set(job.design!.boards.filter(({ basis }) => basis.stock.kind === 'acrylic').map(({ id }) => id)),
@@ -183,7 +183,7 @@ function paint(): void {
   if (element.width !== w) element.width = w
   if (element.height !== h) element.height = h
   const { axes: own, scale, x, y } = camera.value
-  raster.draw(drawn.value, { axes: own, scale: scale * density.value, x: x * density.value, y: y * density.value }, section.value) // prettier-ignore
+  raster.draw(drawn.value, { axes: own, scale: scale * density.value, x: x * density.value, y: y * density.value, pen: Math.round(density.value) }, section.value) // prettier-ignore
   const bytes = new Uint8ClampedArray(raster.pixels.buffer as ArrayBuffer)
   element.getContext('2d')!.putImageData(new ImageData(bytes, w, h), 0, 0)
 }
@@ -250,7 +250,10 @@ const chosenSizes = computed(() => {
     if (!own || own.source !== 'chosen' || own.value == null) return []
     const says = inside?.value === own.value ? 'inside' : outside?.value === own.value ? 'outside' : own.title
     const field = own.field || `dimensions/${own.name}/length`
-    return [{ ...size, own, says, field, at: [size.text[0], size.text[1] + 24] as const }]
+    const whole = Math.abs(size.mm - own.value) < 1e-6
+    return [
+      { ...size, own, says, field, whole, at: [size.text[0], size.text[1] + (whole ? 0 : 24)] as const },
+    ]
   })
 })
 
@@ -281,7 +284,13 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
           :d="`M${one.feet[0].join(' ')}L${one.feet[1].join(' ')}M${one.feet[2].join(' ')}L${one.feet[3].join(' ')}`"
         />
         <path class="line" :d="`M${one.a.join(' ')}L${one.b.join(' ')}`" />
-        <text class="figure" :x="one.text[0]" :y="one.text[1] + 5" :data-size="one.key">
+        <text
+          v-if="!chosenSizes.some((own) => own.key === one.key && own.whole)"
+          class="figure"
+          :x="one.text[0]"
+          :y="one.text[1] + 5"
+          :data-size="one.key"
+        >
           {{ say.length(one.mm) }}
         </text>
       </g>

@@ -22,6 +22,8 @@ export interface Camera {
   scale: number
   x: number
   y: number
+  /** How many px wide lines are; 1 where it is not said. */
+  pen?: number
 }
 
 /** What lies nearer to the eye than `at`, in mm along `way`, is cut away. */
@@ -31,7 +33,7 @@ export interface Section {
 }
 
 const CLEAR_SHARE = 0.42
-/** Lines lie this far before the faces that they bound, in mm. */
+/** Lines lie this far before the faces that they bound, in mm, and a pixel's slope more. */
 const BEFORE_MM = 0.12
 
 export class Raster {
@@ -164,19 +166,25 @@ export class Raster {
     const p = new Float64Array(8)
     const value = rgba(one.line)
     const { width, height, depth, pixels } = this
+    const pen = camera.pen ?? 1
+    const before = BEFORE_MM + (0.8 * pen) / camera.scale
     for (let i = 0; i < edges.length; i += 6) {
       this.place(edges, i, one.off, camera, section, p, 0)
       this.place(edges, i + 3, one.off, camera, section, p, 4)
       const [dx, dy, dz, ds] = [p[4]! - p[0]!, p[5]! - p[1]!, p[6]! - p[2]!, p[7]! - p[3]!]
+      const steep = Math.abs(dy) > Math.abs(dx)
       const steps = Math.max(1, Math.ceil(Math.max(Math.abs(dx), Math.abs(dy))))
       for (let k = 0; k <= steps; k++) {
         const share = k / steps
         if (p[3]! + share * ds > 0) continue
         const [x, y] = [Math.floor(p[0]! + share * dx), Math.floor(p[1]! + share * dy)]
-        if (x < 0 || y < 0 || x >= width || y >= height) continue
-        const at = y * width + x
-        const z = p[2]! + share * dz + BEFORE_MM
-        if (z >= depth[at]!) pixels[at] = one.clear ? mixed(pixels[at]!, value, 0.7) : value
+        const z = p[2]! + share * dz + before
+        for (let w = 0; w < pen; w++) {
+          const [i, j] = [steep ? x + w : x, steep ? y : y + w]
+          if (i < 0 || j < 0 || i >= width || j >= height) continue
+          const at = j * width + i
+          if (z >= depth[at]!) pixels[at] = one.clear ? mixed(pixels[at]!, value, 0.7) : value
+        }
       }
     }
   }
