@@ -110,7 +110,10 @@ export class Raster {
     into: Float64Array,
     at: number,
   ): void {
-    const [a, b, c] = [from[i]! + off[0], from[i + 1]! + off[1], from[i + 2]! + off[2]]
+    // Written out: this and the next run some hundred thousand times a picture.
+    const a = from[i]! + off[0]
+    const b = from[i + 1]! + off[1]
+    const c = from[i + 2]! + off[2]
     const { right, up, near } = axes
     into[at] = x + scale * (a * right[0] + b * right[1] + c * right[2])
     into[at + 1] = y - scale * (a * up[0] + b * up[1] + c * up[2])
@@ -119,28 +122,40 @@ export class Raster {
   }
 
   private triangle(p: Float64Array, colour: number, one: Drawn, owner: number): void {
-    const [x0, y0, z0, s0, x1, y1, z1, s1, x2, y2, z2, s2] = p as unknown as number[] as [
-      number, number, number, number, number, number, number, number, number, number, number, number,
-    ] // prettier-ignore
+    const x0 = p[0]!, y0 = p[1]!, z0 = p[2]!, s0 = p[3]! // prettier-ignore
+    const x1 = p[4]!, y1 = p[5]!, z1 = p[6]!, s1 = p[7]! // prettier-ignore
+    const x2 = p[8]!, y2 = p[9]!, z2 = p[10]!, s2 = p[11]! // prettier-ignore
     const area = (x1 - x0) * (y2 - y0) - (x2 - x0) * (y1 - y0)
     if (Math.abs(area) < 1e-9) return
-    const cutting = s0 > 0 || s1 > 0 || s2 > 0
     const top = Math.max(0, Math.ceil(Math.min(y0, y1, y2) - 0.5))
     const bottom = Math.min(this.height - 1, Math.floor(Math.max(y0, y1, y2) - 0.5))
+    if (top > bottom) return
+    const cutting = s0 > 0 || s1 > 0 || s2 > 0
     const { width, depth, pixels, owner: owners, odd } = this
     const value = rgba(colour)
-    // How z and s change with x and y.
-    const [zx, zy] = [((z1 - z0) * (y2 - y0) - (z2 - z0) * (y1 - y0)) / area, ((z2 - z0) * (x1 - x0) - (z1 - z0) * (x2 - x0)) / area] // prettier-ignore
-    const [sx, sy] = [((s1 - s0) * (y2 - y0) - (s2 - s0) * (y1 - y0)) / area, ((s2 - s0) * (x1 - x0) - (s1 - s0) * (x2 - x0)) / area] // prettier-ignore
+    // How x changes with y along the sides, and z and s with x and y.
+    const k0 = (x1 - x0) / (y1 - y0)
+    const k1 = (x2 - x1) / (y2 - y1)
+    const k2 = (x0 - x2) / (y0 - y2)
+    const zx = ((z1 - z0) * (y2 - y0) - (z2 - z0) * (y1 - y0)) / area
+    const zy = ((z2 - z0) * (x1 - x0) - (z1 - z0) * (x2 - x0)) / area
+    const sx = ((s1 - s0) * (y2 - y0) - (s2 - s0) * (y1 - y0)) / area
+    const sy = ((s2 - s0) * (x1 - x0) - (s1 - s0) * (x2 - x0)) / area
     for (let j = top; j <= bottom; j++) {
       const y = j + 0.5
-      let [from, to] = [Infinity, -Infinity]
-      for (const [xa, ya, xb, yb] of [[x0, y0, x1, y1], [x1, y1, x2, y2], [x2, y2, x0, y0]] as const) {
-        if (ya > y === yb > y) continue
-        const x = xa + ((y - ya) / (yb - ya)) * (xb - xa)
+      let from = Infinity
+      let to = -Infinity
+      if (y0 > y !== y1 > y) from = to = x0 + (y - y0) * k0
+      if (y1 > y !== y2 > y) {
+        const x = x1 + (y - y1) * k1
         if (x < from) from = x
         if (x > to) to = x
-      } // prettier-ignore
+      }
+      if (y2 > y !== y0 > y) {
+        const x = x2 + (y - y2) * k2
+        if (x < from) from = x
+        if (x > to) to = x
+      }
       const first = Math.max(0, Math.ceil(from - 0.5))
       const last = Math.min(width - 1, Math.floor(to - 0.5))
       let z = z0 + (first + 0.5 - x0) * zx + (y - y0) * zy
@@ -171,16 +186,21 @@ export class Raster {
     for (let i = 0; i < edges.length; i += 6) {
       this.place(edges, i, one.off, camera, section, p, 0)
       this.place(edges, i + 3, one.off, camera, section, p, 4)
-      const [dx, dy, dz, ds] = [p[4]! - p[0]!, p[5]! - p[1]!, p[6]! - p[2]!, p[7]! - p[3]!]
+      const dx = p[4]! - p[0]!
+      const dy = p[5]! - p[1]!
+      const dz = p[6]! - p[2]!
+      const ds = p[7]! - p[3]!
       const steep = Math.abs(dy) > Math.abs(dx)
       const steps = Math.max(1, Math.ceil(Math.max(Math.abs(dx), Math.abs(dy))))
       for (let k = 0; k <= steps; k++) {
         const share = k / steps
         if (p[3]! + share * ds > 0) continue
-        const [x, y] = [Math.floor(p[0]! + share * dx), Math.floor(p[1]! + share * dy)]
+        const x = Math.floor(p[0]! + share * dx)
+        const y = Math.floor(p[1]! + share * dy)
         const z = p[2]! + share * dz + before
         for (let w = 0; w < pen; w++) {
-          const [i, j] = [steep ? x + w : x, steep ? y : y + w]
+          const i = steep ? x + w : x
+          const j = steep ? y : y + w
           if (i < 0 || j < 0 || i >= width || j >= height) continue
           const at = j * width + i
           if (z >= depth[at]!) pixels[at] = one.clear ? mixed(pixels[at]!, value, 0.7) : value
