@@ -16,8 +16,8 @@ from .errors import BadDocument, OutOfRange
 from .job import Job, usual_settings
 from .units import Length, say_mm
 
-PAIRS, STEP_MM = 7, 0.03
-"""One step of feel is about 0.025 mm. Common practice."""
+PAIRS, STEP_MM, FIRST_MM = 8, 0.03, -0.06
+"""From a press to a slide; one step of feel is about 0.025 mm. Common practice."""
 
 MOST_PAIRS = 20
 TONGUE_MM = 30.0
@@ -25,16 +25,28 @@ OTHER = BoardNeed("other", "Board that goes in")
 
 
 def clearances(job: Job, joint: str, pairs: int = PAIRS, step: float = STEP_MM) -> tuple[float, ...]:
-    """Those of the slots, rising, the joint's own in the middle. Raises NotchError at the joint, "pairs" or "step"."""
+    """Those of the slots, rising. Raises NotchError at the joint, "pairs" or "step"."""
     if not 2 <= pairs <= MOST_PAIRS:
         raise OutOfRange(f"{pairs} slots cannot be told apart.", fix=f"Use 2 to {MOST_PAIRS}.", field="pairs")
     if not 0.005 <= step <= 0.5:
         raise OutOfRange(f"Steps of {say_mm(step)} tell nothing.", fix="Use 0.005 mm to 0.5 mm.", field="step")
-    middle = _contact(job, joint)[0].clearance
-    found = tuple(round(middle + (i - (pairs - 1) / 2) * step, 6) for i in range(pairs))
+    found = _round(_contact(job, joint)[0].clearance, pairs, step)
     if max(map(abs, found)) > WIDEST_CLEARANCE_MM:
         raise OutOfRange("A clearance is more than 5 mm.", fix="Use smaller steps.", field="step")
     return found
+
+
+def usual_clearances(mate: Mate) -> tuple[float, ...]:
+    """Those of the slots of a trial pair as it comes, by their numbers; none where nothing goes into anything."""
+    return _round(_telling(mate).clearance, PAIRS, STEP_MM) if mate.contacts else ()
+
+
+def _round(middle: float, pairs: int, step: float) -> tuple[float, ...]:
+    """Those of a usual pair are the same for every usual fit, so that its numbers mean what they meant when it was cut; others
+    lie round the `middle`."""
+    usual = (pairs, step) == (PAIRS, STEP_MM) and FIRST_MM <= middle <= FIRST_MM + (pairs - 1) * step
+    first = FIRST_MM if usual else middle - (pairs - 1) / 2 * step
+    return tuple(round(first + i * step, 6) for i in range(pairs))
 
 
 def trial_pair(job: Job, joint: str, pairs: int = PAIRS, step: float = STEP_MM) -> Job:

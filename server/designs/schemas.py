@@ -117,7 +117,7 @@ class VariantIn(SwapIn):
 
 
 class TrialPairIn(Schema):
-    """A trial pair of a joint: that many slots, their clearances `step` mm apart, the joint's own in the middle."""
+    """A trial pair of a joint: that many slots, their clearances `step` mm apart."""
 
     joint: Text
     pairs: Annotated[int, Field(ge=0, le=1000)] = PAIRS
@@ -309,7 +309,8 @@ class GapOut(Out):
 
 
 class MateOut(Out):
-    """A joint as built; `fit_field` is the path of the clearance between its two boards: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
+    """A joint as built; `fit_field` is the path of the clearance between its two boards, `trial` are those of a
+    trial pair’s slots: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
     through a board stands out of it where that board is thinnest, at its mean, and where it is thickest."""
 
     id: str
@@ -328,6 +329,7 @@ class MateOut(Out):
     angle: float
     gap: GapOut | None
     fit_field: str
+    trial: tuple[float, ...]
 
 
 class EditOut(Out):

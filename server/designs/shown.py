@@ -51,7 +51,7 @@ from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
 from lean_notch.route import Stop, route
 from lean_notch.trial import Change, Trial, broken, moved
-from lean_notch.trial_pair import fit_field
+from lean_notch.trial_pair import fit_field, usual_clearances
 from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
@@ -531,7 +531,7 @@ def show_mate(mate: Mate, joint: JointFit, built: Build, basis: Basis) -> out.Ma
         first=out.MemberOut.model_validate(mate.first), second=out.MemberOut.model_validate(mate.second),
         start=start, end=end, contacts=_contacts(mate), fit=_fit(joint.fit), proud=joint.proud,
         angle=mate.meeting.angle, gap=out.GapOut.model_validate(gap) if gap else None,
-        fit_field=fit_field(mate, built),
+        fit_field=fit_field(mate, built), trial=usual_clearances(mate),
     )  # fmt: skip
 
 

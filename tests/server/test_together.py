@@ -53,6 +53,12 @@ def test_a_trial_pair_is_a_job_of_its_own(wren, tray):
     assert pair["name"] == "Trial pair: Front meets left side"
     assert {part["id"]: part["quantity"] for part in pair["parts"]} == {"slots": 1, "tongue": 2}
     assert wren.get(f"/api/designs/{pair['id']}/proof").json()["fits"]
+    held = tray["mates"][0]["trial"][4]
+    assert held == pytest.approx(0.06)
+    fitted = edit(wren, tray, {"verb": "put", "path": tray["mates"][0]["fit_field"], "value": f"{held} mm"}).json()
+    mate = fitted["mates"][0]
+    assert mate["gap"]["mean"] == pytest.approx(held)
+    assert mate["trial"] == tray["mates"][0]["trial"], "its numbers mean what they meant when it was cut"
     refused = post(wren, f"/designs/{tray['id']}/trial-pair", {"joint": "nowhere"})
     assert (refused.status_code, refused.json()["field"]) == (422, "joints/nowhere")
 

@@ -2782,7 +2782,8 @@ export interface components {
     }
     /**
      * MateOut
-     * @description A joint as built; `fit_field` is the path of the clearance between its two boards: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
+     * @description A joint as built; `fit_field` is the path of the clearance between its two boards, `trial` are those of a
+     *     trial pair’s slots: who meets, what its contacts are called, and where it runs in space. `proud` is how far what goes
      *     through a board stands out of it where that board is thinnest, at its mean, and where it is thickest.
      */
     MateOut: {
@@ -2814,6 +2815,8 @@ export interface components {
       start: [number, number, number]
       /** Title */
       title: string
+      /** Trial */
+      trial: number[]
     }
     /**
      * MateProof
@@ -4666,14 +4669,14 @@ export interface components {
     }
     /**
      * TrialPairIn
-     * @description A trial pair of a joint: that many slots, their clearances `step` mm apart, the joint's own in the middle.
+     * @description A trial pair of a joint: that many slots, their clearances `step` mm apart.
      */
     TrialPairIn: {
       /** Joint */
       joint: string
       /**
        * Pairs
-       * @default 7
+       * @default 8
        */
       pairs: number
       /**
