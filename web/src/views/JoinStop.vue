@@ -35,14 +35,15 @@ const lost = computed(() => rows.value.find(({ id }) => id === job.picked.joint)
 /** Only of the state that is shown. */
 const proved = computed(() => job.fresh?.mates.find(({ mate: id }) => id === mate.value?.id))
 
-/** Of the state at the last pause between edits. */
-const together = shallowRef<Together | null>(null)
+/** Looked at in each pause between edits, and shown of just the state that it is of. */
+const looked = shallowRef<{ moves: number; found: Together } | null>(null)
+const together = computed(() => (looked.value?.moves === job.design!.moves ? looked.value.found : null))
 const chosen = ref('')
 async function lookTogether(): Promise<void> {
   const { id, moves, problem } = job.design!
   if (problem) return
   const found = await api.together(id)
-  if (job.design?.id === id && job.design.moves === moves) together.value = found
+  if (job.design?.id === id && job.design.moves === moves) looked.value = { moves, found }
 }
 watch(
   () => job.pauses,
