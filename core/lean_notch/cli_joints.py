@@ -59,6 +59,7 @@ def _joints(arguments: argparse.Namespace) -> int:
             document.append(row)
             continue
         fit, gap = fits[joint.id], gap_of.get(joint.id)
+        said = [one for one in built.findings if one.joint == joint.id]
         row |= {
             "about": mate.about, "length": mate.meeting.length, "angle": mate.meeting.angle, "verdict": fit.verdict,
             "wants": fit.wants, "gap": asdict(gap) if gap else None,
@@ -70,7 +71,7 @@ def _joints(arguments: argparse.Namespace) -> int:
                 }
                 for one in mate.contacts
             ],
-            "findings": [asdict(one) for one in mate.findings],
+            "findings": [asdict(one) for one in said],
         }  # fmt: skip
         document.append(row)
         lines.append(
@@ -78,9 +79,10 @@ def _joints(arguments: argparse.Namespace) -> int:
         )
         if gap:
             lines.append(f"  gap {gap.thin:.3f} mm where thin, {gap.mean:.3f} mm, {gap.thick:.3f} mm where thick")
-        lines += [f"  {one.severity}: {one.code}: {one.why} {one.fix}" for one in mate.findings]
+        lines += [f"  {one.severity}: {one.code}: {one.why} {one.fix}" for one in said]
     say(arguments, document, lines)
-    return 0 if all(row["made"] for row in document) else 1
+    stops = any(one.joint and one.severity == "stop" for one in built.findings)
+    return 1 if stops or not all(row["made"] for row in document) else 0
 
 
 def _assemble(arguments: argparse.Namespace) -> int:

@@ -188,3 +188,29 @@ def test_a_build_of_many_walls_is_made_again_where_it_changed():
     assert sum(part.quantity for part in result.build.parts) == 23
     assert len(result.build.mates) == 121
     assert build(result.job.design, result.job.basis).mates == result.build.mates
+
+
+def test_what_stands_nowhere_or_is_unfinished_is_not_called_clear(files, capsys):
+    """A part that is only cut, a placement against one that there is not, and a part that got stuck at a step."""
+    loose = made("tag")
+    astray = edited(made("case").job, Edit("put", "placements/lid/pose", {
+        "kind": "against", "edge": "blank.left", "placement": "front", "other_edge": "blank.top.no", "angle": 90,
+    }))  # fmt: skip
+    stuck = {"kind": "corner", "id": "round", "corners": ["blank.nowhere"], "size": 5}
+    failed = edited(made("case").job, Edit("put", "parts/front/steps/round", stuck))
+    for one in (loose.job, astray, failed):
+        [said] = [finding for finding in found(compute(one), "mean") if finding.severity == "unseen"]
+        assert said.code == "placements-not-measured"
+        assert main(["assemble", *files(one)]) in (1, 4)
+        assert json.loads(capsys.readouterr().out)["verdict"] != "clear"
+
+
+def test_joints_that_run_into_each_other_are_no_sound_joints(files, capsys):
+    shelves = {"low": 40, "high": 42}
+    poses = {name: {"kind": "numbers", "x": 140, "z": z, "turn_z": 180} for name, z in shelves.items()}
+    one = job(
+        [panel("wall", 160, 90), *(panel(name, 120, 50) for name in shelves)], {"wall": UPRIGHT, **poses},
+        [(name, name, "blank.bottom", "wall", "face", {"kind": "tab-and-slot"}) for name in shelves],
+    )  # fmt: skip
+    assert main(["joints", *files(one)]) == 1
+    assert "run into each other" in capsys.readouterr().out

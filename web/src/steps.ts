@@ -183,3 +183,12 @@ export function workOf(step: Step): string {
   if (kind !== 'shape') return kind
   return does === 'mark' ? step.operation : does
 }
+
+/** An edge's name in words: "left", "tab 1, top"; "face" is a part's whole face. */
+export const edgeWords = (edge: string): string =>
+  edge === 'face'
+    ? 'its face'
+    : edge
+        .replace(/^blank\./, '')
+        .replace('.', ', ')
+        .replaceAll('-', ' ')

@@ -19,6 +19,10 @@ def minus(a: Triple, b: Triple) -> Triple:
     return (a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 
+def times(a: Triple, k: float) -> Triple:
+    return (k * a[0], k * a[1], k * a[2])
+
+
 def dot(a: Triple, b: Triple) -> float:
     return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 

@@ -13,7 +13,7 @@ from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 from ..geometry import Region, loops
-from ..geometry.space import Triple, add, cross, dot, minus, unit
+from ..geometry.space import Triple, add, cross, dot, minus, times, unit
 from ..units import say_mm
 from .mate import FACE, Interval, Meeting, Seat, Strip
 from .meeting import LEAST_ANGLE, NotMeeting, band
@@ -74,12 +74,8 @@ def upwards(axis: Triple) -> Triple:
 def _on_both(first: Seat, second: Seat) -> Triple:
     """A place on both faces, the one nearest to the first member's origin."""
     n, m, origin = first.frame.n, second.frame.n, first.frame.origin
-    way = minus(m, _times(n, dot(m, n)))
+    way = minus(m, times(n, dot(m, n)))
     return add(origin, way, second.frame.depth(origin) / dot(way, m))
-
-
-def _times(a: Triple, k: float) -> Triple:
-    return (k * a[0], k * a[1], k * a[2])
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from ..geometry.space import dot
 from ..typed import Typed
 from ..units import Amount, amount, say_mm
 from .mate import FACE, Asked, At, Caliper, Change, Contact, Mate, Meeting, Pocket, Seat, Strip
-from .meeting import FLUSH_MM, STRAIGHT, NotMeeting
+from .meeting import FLUSH_MM, STRAIGHT, NotMeeting, flat_way
 from .tab_and_slot import depth_not_swept
 
 HALF = amount(0.5)
@@ -68,8 +68,8 @@ class HalvingJoint:
         other = Strip(
             FACE,
             second.frame.flat(start),
-            _flat(second, first.frame.u),
-            _flat(second, first.frame.v),
+            flat_way(second, first.frame.u),
+            flat_way(second, first.frame.v),
             strip.low,
             strip.high,
         )
@@ -97,7 +97,7 @@ class HalvingJoint:
 def _onto(seat: Seat, other: Seat) -> Region:
     """The other's outline, looked at squarely from this one's face."""
     x, y = seat.frame.flat(other.frame.origin)
-    (ux, uy), (vx, vy) = _flat(seat, other.frame.u), _flat(seat, other.frame.v)
+    (ux, uy), (vx, vy) = flat_way(seat, other.frame.u), flat_way(seat, other.frame.v)
     mirrored = ux * vy - uy * vx < 0
     angle = math.degrees(math.atan2(-uy, -ux) if mirrored else math.atan2(uy, ux))
     return Motion(x, y, angle, mirrored).region(other.outline)
@@ -128,7 +128,3 @@ def _figures(asked: Asked) -> tuple[Figure, ...]:
         Figure("first_depth", f"pocket in {asked.first.title}", share * asked.first.thickness, "computed", f"from its {asked.how.face}"),
         Figure("second_depth", f"pocket in {asked.second.title}", (1 - share) * asked.second.thickness, "computed", "from its other side"),
     )  # fmt: skip
-
-
-def _flat(seat: Seat, way: tuple[float, float, float]) -> tuple[float, float]:
-    return (dot(way, seat.frame.u), dot(way, seat.frame.v))

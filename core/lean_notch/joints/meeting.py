@@ -11,7 +11,7 @@ from dataclasses import replace
 
 from ..errors import NotchError
 from ..geometry import Point
-from ..geometry.space import Triple, add, cross, dot, minus, unit
+from ..geometry.space import Triple, add, cross, dot, minus, times, unit
 from ..units import say_mm
 from .mate import FACE, Line, Meeting, Seat, Strip, rising, ways
 
@@ -119,9 +119,9 @@ def edge_on_face(first: Seat, second: Seat) -> Meeting:
     reach = second.thickness if square else second.thickness / abs(rise)
     strip = replace(strip, low=-reach, tip=-reach)
     base = add(ends[0], behind, touches)
-    across = behind if square else unit(minus(behind, _times(n, dot(behind, n))))
+    across = behind if square else unit(minus(behind, times(n, dot(behind, n))))
     low, high = (0.0, first.thickness) if square else band(second, first, base, across)
-    slot = Strip(FACE, second.frame.flat(base), _flat_way(second, axis), _flat_way(second, across), low, high)
+    slot = Strip(FACE, second.frame.flat(base), flat_way(second, axis), flat_way(second, across), low, high)
     return Meeting(ends[0], axis, first.stretch.span, strip, slot, angle=90.0 if square else leans)
 
 
@@ -129,10 +129,6 @@ def _beyond(second: Seat, place: Triple, from_front: bool) -> float:
     """How far a place lies behind the face that something comes to."""
     depth = second.frame.depth(place)
     return depth if from_front else second.thickness - depth
-
-
-def _times(a: Triple, k: float) -> Triple:
-    return (k * a[0], k * a[1], k * a[2])
 
 
 def band(seat: Seat, other: Seat, base: Triple, across: Triple) -> tuple[float, float]:
@@ -268,7 +264,7 @@ def _strip(seat: Seat, start: Triple, axis: Triple, depth: float) -> Strip:
     )  # fmt: skip
 
 
-def _flat_way(seat: Seat, way: Triple) -> Point:
+def flat_way(seat: Seat, way: Triple) -> Point:
     return (dot(way, seat.frame.u), dot(way, seat.frame.v))
 
 

@@ -71,7 +71,7 @@ def interference(build: Build, basis: Basis, level: Level = "mean") -> Interfere
     joined: dict[frozenset[str], list[Mate]] = {}
     for mate in build.mates:
         joined.setdefault(frozenset(change.placement for change in mate.members), []).append(mate)
-    titles, findings, skipped = _titles(build), [], 0
+    titles, findings, skipped = _titles(build), [*_not_stood(build)], 0
     for a, b in pairs:
         first, second = stood[a], stood[b]
         mates = joined.get(frozenset((first.placement, second.placement)), [])
@@ -91,6 +91,21 @@ def interference(build: Build, basis: Basis, level: Level = "mean") -> Interfere
             )
         )  # fmt: skip
     return Interference(level, len(pairs) - skipped, skipped, tuple(findings))
+
+
+def _not_stood(build: Build) -> Iterator[Finding]:
+    """What cannot be compared, since it stands nowhere or is not yet what it is to be."""
+    fix = "Mend that first, then look again."
+    if not build.standings:
+        yield Finding(
+            "placements-not-measured", "unseen", "No part stands anywhere: nothing was compared.", "Place the parts."
+        )
+    wrong = [one for one in build.findings if one.severity == "stop" and one.field.startswith("placements/")]
+    if wrong:
+        yield Finding("placements-not-measured", "unseen", f"Not all placements were compared: {wrong[0].why}", fix)
+    if build.failed:
+        parts = ", ".join(part.title for part in build.parts if part.failed)
+        yield Finding("placements-not-measured", "unseen", f"{parts} stood in unfinished: a step of it fails.", fix)
 
 
 _SHARED: Remembered[tuple[Shared, ...]] = Remembered(4096)

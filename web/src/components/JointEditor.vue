@@ -3,7 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 
 import { useActs } from '../composables/useActs'
 import ChoiceField from '../kit/ChoiceField.vue'
-import { freeName, type Document } from '../steps'
+import { edgeWords, freeName, type Document } from '../steps'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import ActButtons from './ActButtons.vue'
@@ -37,13 +37,6 @@ const placements = computed(() => job.design!.standings.map(({ placement, part }
 
 onMounted(shared.load)
 
-const words = (edge: string) =>
-  edge === 'face'
-    ? 'its face'
-    : edge
-        .replace(/^blank\./, '')
-        .replace('.', ', ')
-        .replaceAll('-', ' ')
 /** A joint that cannot be made is there to be changed. */
 const open = computed(
   () => joint.value && (changing.value || !job.design!.mates.some(({ id }) => id === joint.value!.id)),
@@ -96,7 +89,7 @@ async function add(kind: string): Promise<void> {
 }
 
 const edgeOptions = (placement: string) =>
-  edgesOf(placement).map((edge) => ({ value: edge, label: words(edge) }))
+  edgesOf(placement).map((edge) => ({ value: edge, label: edgeWords(edge) }))
 const placementOptions = computed(() =>
   placements.value.map(({ placement }) => ({
     value: placement,

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 
 import ChoiceField from '../kit/ChoiceField.vue'
-import { freeName, type Document } from '../steps'
+import { edgeWords, freeName, type Document } from '../steps'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import AnswerField from './AnswerField.vue'
@@ -37,7 +37,7 @@ const others = computed(() => all.value.filter(({ id }) => id !== chosen.value))
 const edgesOf = (part: string) =>
   (job.design!.parts.find(({ id }) => id === part)?.edges ?? []).map((edge) => ({
     value: edge,
-    label: edge.replace(/^blank\./, '').replace('.', ', ').replaceAll('-', ' '), // prettier-ignore
+    label: edgeWords(edge),
   }))
 const ownEdges = computed(() => edgesOf(job.picked.part))
 const against = computed(() => others.value.find(({ id }) => id === pose.value['placement']) ?? null)

@@ -119,8 +119,8 @@ const all = computed(() =>
     })),
   ),
 )
-/** The text of a size's setting: of a track list the entry that it shows. */
 type Size = RecipeView['sizes'][number]
+/** The text of a size's setting: of a track list the entry that it shows. */
 const textOf = (size: Size) => size.typed || (props.texts[size.setting] ?? '')
 const entriesOf = (setting: string) =>
   props.views.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
