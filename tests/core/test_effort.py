@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import time
-
 import hostile
 from conftest import drawn, make_job
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
@@ -12,6 +10,7 @@ from lean_notch.job import compute
 from lean_notch.proof.check_file import check_file
 from lean_notch.proving import prove_job
 from lean_notch.reading import read_any
+from timing import least_seconds
 
 
 def holes(columns, rows):
@@ -21,19 +20,12 @@ def holes(columns, rows):
     }  # fmt: skip
 
 
-def taken(work):
-    begin = time.process_time()
-    work()
-    return time.process_time() - begin
-
-
 def test_of_two_jobs_the_one_takes_as_much_longer_as_was_told():
     """Ratios of one run: a tray, and one with 600 holes."""
     plain = make_job(width="300", depth="200", height="40")
     few, many = compute(plain), compute(drawn(plain, holes(30, 20), part="base"))
-    prove_job(compute(make_job()))  # whatever is done the first time only
     told = proof_seconds(many) / proof_seconds(few)
-    measured = taken(lambda: prove_job(many)) / taken(lambda: prove_job(few))
+    measured = least_seconds(lambda: prove_job(many), runs=1) / least_seconds(lambda: prove_job(few))
     assert told / 5 < measured < 5 * told
 
 
@@ -53,7 +45,7 @@ def test_a_file_that_repeats_things_counts_as_long_however_small_it_is():
 
 def test_of_two_drawings_the_larger_takes_as_much_longer_as_was_told():
     small, large = hostile.shattered_circles(30, 200), hostile.shattered_circles(300, 200)
-    check_file(read_any(small, "x.svg"))
-    measured = taken(lambda: check_file(read_any(large, "x.svg"))) / taken(lambda: check_file(read_any(small, "x.svg")))
+    of_large = least_seconds(lambda: check_file(read_any(large, "x.svg")), runs=1)
+    measured = of_large / least_seconds(lambda: check_file(read_any(small, "x.svg")))
     told = check_seconds(large) / check_seconds(small)
     assert told / 5 < measured < 5 * told

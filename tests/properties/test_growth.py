@@ -2,23 +2,17 @@
 
 from __future__ import annotations
 
-import time
-
 from conftest import make_job
 from large_jobs import forty_parts
 from lean_notch.job import Job, compute
 from lean_notch.proving import prove_job
+from timing import least_seconds
 
 
 def test_the_chain_grows_no_faster_than_its_parts():
     """A ratio within one run: eight trays may take at most twenty times one tray."""
 
     def seconds(job: Job) -> float:
-        runs = []
-        for _ in range(3):
-            begin = time.perf_counter()
-            prove_job(compute(job))
-            runs.append(time.perf_counter() - begin)
-        return min(runs)
+        return least_seconds(lambda: prove_job(compute(job)))
 
     assert seconds(forty_parts()) < 20 * seconds(make_job())
