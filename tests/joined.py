@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from conftest import make_basis
+from conftest import edited, make_basis
 from lean_notch.basis import Basis
 from lean_notch.design import design_from_json
+from lean_notch.edits import Edit
 from lean_notch.job import Job, compute
 from lean_notch.recipes import RECIPES
 
@@ -68,6 +69,18 @@ def crossed(angle=90, how=None, x=0.0, basis=None, first=None):
         [("cross", "a", "face", "b", "face", {"kind": "cross-lap", **(how or {})})],
         basis,
     )
+
+
+def halved(face="front", z=0.0, basis=None):
+    """A board of 30 x 80 lies across one of 100 x 40, in one plane, or `z` above it."""
+    second = {"kind": "numbers", "x": 40, "y": -20, "z": z}
+    how = {"kind": "halving", "face": face, "share": "0.4"}
+    parts = [panel("a", 100, 40), panel("b", 30, 80)]
+    return job(parts, {"a": FLAT, "b": second}, [("lap", "a", "face", "b", "face", how)], basis)
+
+
+def without_joints(one):
+    return edited(one, *(Edit("drop", f"joints/{joint.id}") for joint in one.design.joints))
 
 
 def made(name, given=None, basis=None):

@@ -6,9 +6,16 @@ import argparse
 import json
 import sys
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from .cli_files import job, outlines, put_bytes, say
+
+if TYPE_CHECKING:
+    from .build import Build
+    from .formats.stl_write import Slab
+
+STL_CHORD_MM = 0.002
+"""Arcs become chords this near to them."""
 
 
 def add_joining(commands: Any) -> list[argparse.ArgumentParser]:
@@ -89,7 +96,7 @@ def _assemble(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict
 
     from .build import build
-    from .proof.interference import LEVELS, bodies, gaps, interference
+    from .proof.interference import LEVELS, gaps, interference
 
     known = job(arguments)
     built = build(known.design, known.basis, outlines(arguments))
@@ -103,14 +110,13 @@ def _assemble(arguments: argparse.Namespace) -> int:
     verdict = "interferes" if stops else "as-far-as-seen" if unseen else "clear"
     document = {
         "verdict": verdict, "standing": len(built.standings),
-        "levels": [{"level": one.level, "pairs": one.pairs, "skipped": one.skipped} for one in levels],
+        "levels": [{"level": one.level, "pairs": one.pairs} for one in levels],
         "gaps": [asdict(one) for one in gaps(built, known.basis)], "findings": [asdict(one) for one in said],
     }  # fmt: skip
     if arguments.stl:
-        from .formats.stl_write import Slab, write_stl
+        from .formats.stl_write import write_stl
 
-        slabs = [Slab(one.frame, one.shape, one.thickness) for one in bodies(built, known.basis)]
-        put_bytes(write_stl(slabs, known.design.name), arguments.stl)
+        put_bytes(write_stl(_slabs(built), known.design.name), arguments.stl)
         document["stl"] = arguments.stl.name
     print(json.dumps(document, indent=1))
     for one in said:
@@ -119,3 +125,19 @@ def _assemble(arguments: argparse.Namespace) -> int:
     many = f"{len(built.standings)} part{'' if len(built.standings) == 1 else 's'} stood up"
     print(f"{many}, {levels[0].pairs} pairs of neighbours compared at three thicknesses: {verdict}", file=sys.stderr)
     return 1 if stops else 4 if unseen else 0
+
+
+def _slabs(built: Build) -> list[Slab]:
+    """The solids: a part with something sunk into it is several that lie on each other."""
+    import shapely
+
+    from .build import slices
+    from .formats.stl_write import Slab
+    from .geometry import loops
+
+    parts = {part.id: part for part in built.parts}
+    return [
+        Slab(standing.frame.behind(one.low), shapely.Polygon(*loops(one.region, STL_CHORD_MM)), one.high - one.low)
+        for standing in built.standings
+        for one in slices(parts[standing.part], parts[standing.part].thickness)
+    ]

@@ -1,14 +1,16 @@
 """A trial pair from a joint: a few centimetres of both members, slots with clearances in steps, cut before the whole thing is.
 
 In, a job and one of its joints; out, a job of its own with a numbered slot for each clearance in the one board and tongues of the
-other, and where the clearance that held is put.
+other, what the slots tell by how they feel, and where the clearance of the fit that is wanted is put.
 """
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from .basis import Basis
+from .basis.comb import CombRead, read_comb
 from .basis.fits import WIDEST_CLEARANCE_MM
 from .build import Build, Contact, Mate, build
 from .design import MAIN, BoardNeed, Design, Lettering, Part, Rectangle, ShapeStep
@@ -80,6 +82,11 @@ def trial_pair(job: Job, joint: str, pairs: int = PAIRS, step: float = STEP_MM) 
         boards[OTHER.id] = replace(job.basis.of(inner), into=())
     basis = Basis(tuple(boards.items()))
     return Job(design, basis, tuple((name, usual_settings(one)) for name, one in boards.items()))
+
+
+def read_pair(job: Job, joint: str, answers: Sequence[str]) -> CombRead:
+    """What the slots of a usual trial pair tell, each by how the tongue felt in it. Raises NotchError at "answers" or the joint."""
+    return read_comb(clearances(job, joint), answers, "slot")
 
 
 def fit_field(mate: Mate, built: Build) -> str:

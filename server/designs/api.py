@@ -230,6 +230,12 @@ def start_trial_pair(request: HttpRequest, design_id: int, given: s.TrialPairIn)
     return _shown(actions.start_trial_pair(design, given.joint, given.pairs, given.step, _user(request)), 201)
 
 
+@router.post("/designs/{design_id}/trial-pair/read", response={200: s.PairReadOut, **Refusals})
+def read_trial_pair(request: HttpRequest, design_id: int, given: s.PairToldIn) -> HttpResponse:
+    """What a trial pair tells. Nothing is kept: the clearance of the fit that is wanted is an edit."""
+    return _answer(together.show_pair(actions.head_of(_one(request, design_id)).job, given.joint, given.answers))
+
+
 @router.get("/designs/{design_id}/together", response={200: s.TogetherOut, 404: Problem, 422: Problem})
 def read_together(request: HttpRequest, design_id: int) -> HttpResponse:
     """Pairs of parts that could be joined, and what stands in each other's way."""

@@ -7,7 +7,7 @@ from functools import lru_cache, partial
 
 from config.problems import Problem
 from lean_notch import codec
-from lean_notch.build import FlatMark, FlatPart, title_of
+from lean_notch.build import FlatMark, FlatPart, faces, is_sunk, slices, title_of
 from lean_notch.build.place import Named, box_of
 from lean_notch.build.sizes import sizes_of
 from lean_notch.design import Part, ShapeStep, Step, uses
@@ -16,7 +16,7 @@ from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Region, Ring, flatten
 from lean_notch.operations import Operation
-from lean_notch.remembered import Same
+from lean_notch.remembered import Remembered, Same
 from lean_notch.typed import number_at
 from lean_notch.units import Length
 
@@ -51,7 +51,7 @@ def part_json(part: FlatPart, designed: Part, names: Mapping[str, float], titles
         steps.append(piece(given, partial(_step, step, mark, part, names, titles, step.id == first)))
     whole = out.PartOut(
         id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
-        path=path_of(part.region), outline=_outline(part.region), holes=_holes(part.region), sunk=_sunk(part, designed), box=part.box, thickness=part.thickness, steps=[],
+        path=path_of(part.region), outline=_outline(part.region), holes=_holes(part.region), sunk=_sunk(part, designed), solid=_solid(part), box=part.box, thickness=part.thickness, steps=[],
         corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
         sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
         points=[point for one in part.named for point in _points(one, titles)],
@@ -143,6 +143,22 @@ def _sunk(part: FlatPart, designed: Part) -> str:
 @lru_cache(maxsize=1024)
 def _holes(region: Region) -> list[list[tuple[float, float]]]:
     return [[(round(x, 3), round(y, 3)) for x, y in flatten(hole.segments, DRAWN_CHORD_MM)] for hole in region.holes]
+
+
+def _solid(part: FlatPart) -> out.SunkOut | None:
+    if not is_sunk(part):
+        return None
+    return _SOLIDS((part,), lambda: out.SunkOut(
+        slices=[_slice(one.region, one.low, one.high) for one in slices(part, part.thickness)],
+        faces=[_slice(one.region, one.depth, one.depth) for one in faces(part, part.thickness)],
+    ))  # fmt: skip
+
+
+_SOLIDS: Remembered[out.SunkOut] = Remembered(256)
+
+
+def _slice(region: Region, low: float, high: float) -> out.SliceOut:
+    return out.SliceOut.model_construct(low=low, high=high, rings=[_outline(region), *_holes(region)])
 
 
 @lru_cache(maxsize=1024)

@@ -31,7 +31,7 @@ from lean_notch.trial_pair import PAIRS, STEP_MM
 from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
-from workshop.schemas import MachineValues, ProfileValues, StockValues
+from workshop.schemas import MachineValues, ProfileValues, ScaleValues, StockValues
 
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
@@ -122,6 +122,21 @@ class TrialPairIn(Schema):
     joint: Text
     pairs: Annotated[int, Field(ge=0, le=1000)] = PAIRS
     step: float = STEP_MM
+
+
+class PairToldIn(Schema):
+    """How the tongue felt in each slot of a joint's trial pair, tightest first; "" where it was not tried."""
+
+    joint: Text
+    answers: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=40)]
+
+
+class PairReadOut(Schema):
+    """The clearance that each fit is made with, in mm, how far it may be off, and what the slots did not show."""
+
+    fits: ScaleValues
+    within: float
+    notes: list[str]
 
 
 class PlacingIn(Schema):
@@ -226,9 +241,24 @@ class EdgeOnPart(Out):
     ends: tuple[float, float, float, float]
 
 
+class SliceOut(Out):
+    """All that lies between two depths behind the front face, in rings: an outline and its holes. A face has one depth twice."""
+
+    low: float
+    high: float
+    rings: list[list[tuple[float, float]]]
+
+
+class SunkOut(Out):
+    """The solid of a part with something sunk into it: slices that lie on each other, and the faces parallel to the board's."""
+
+    slices: list[SliceOut]
+    faces: list[SliceOut]
+
+
 class PartOut(Out):
     """A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it,
-    `sunk` path data of what joints take out of its face.
+    `sunk` path data of what joints take out of its face, `solid` what the board is then.
     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
     made it."""
@@ -242,6 +272,7 @@ class PartOut(Out):
     outline: list[tuple[float, float]]
     holes: list[list[tuple[float, float]]]
     sunk: str
+    solid: SunkOut | None
     box: tuple[float, float, float, float]
     thickness: float
     steps: list[StepOut]
@@ -361,7 +392,6 @@ class LevelOut(Out):
 
     level: Literal["mean", "thin", "thick"]
     pairs: int
-    skipped: int
     findings: tuple[Finding, ...]
 
 

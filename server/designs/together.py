@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from lean_notch import codec
+from lean_notch.basis.fits import scale_to_json
 from lean_notch.build import Proposal, proposals, site_of
 from lean_notch.job import Job
 from lean_notch.proof.interference import LEVELS, interference
+from lean_notch.trial_pair import read_pair
+from workshop.schemas import ScaleValues
 
 from . import schemas as out
 from .compute import OUTLINES, computed
@@ -19,6 +24,12 @@ def show_together(job: Job) -> out.TogetherOut:
         proposals=[_proposal(one) for one in found],
         levels=[out.LevelOut.model_validate(interference(built, job.basis, level)) for level in LEVELS],
     )
+
+
+def show_pair(job: Job, joint: str, answers: Sequence[str]) -> out.PairReadOut:
+    """Raises NotchError at "answers" or the joint."""
+    read = read_pair(job, joint, answers)
+    return out.PairReadOut(fits=ScaleValues(**scale_to_json(read.scale)), within=read.within, notes=list(read.notes))
 
 
 def _proposal(one: Proposal) -> out.ProposalOut:

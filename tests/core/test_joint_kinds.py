@@ -4,7 +4,7 @@ import math
 
 import pytest
 from conftest import edited, make_basis
-from joined import FLAT, corner, crossed, job, on_wall, panel
+from joined import FLAT, corner, crossed, halved, job, on_wall, panel
 from lean_notch.edits import Edit
 from lean_notch.errors import NotchError
 from lean_notch.job import compute
@@ -181,14 +181,6 @@ def test_pegs_have_more_holes_than_they_fill():
     result = compute(on_wall({"kind": "pegs", "count": 2, "more": 2}))
     assert len(result.build.part("wall").region.holes) == 6
     assert prove_job(result).verdict == "fits"
-
-
-def halved(face="front", z=0.0):
-    second = {"kind": "numbers", "x": 40, "y": -20, "z": z}
-    how = {"kind": "halving", "face": face, "share": "0.4"}
-    return job(
-        [panel("a", 100, 40), panel("b", 30, 80)], {"a": FLAT, "b": second}, [("lap", "a", "face", "b", "face", how)]
-    )
 
 
 def test_halved_parts_give_away_one_thickness_together_from_opposite_sides():

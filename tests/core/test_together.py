@@ -4,7 +4,7 @@ import json
 
 import pytest
 from conftest import edited, make_basis
-from joined import FLAT, UPRIGHT, corner, crossed, job, made, on_wall, panel
+from joined import FLAT, UPRIGHT, corner, crossed, halved, job, made, on_wall, panel, without_joints
 from lean_notch.build import build, proposals, site_of
 from lean_notch.cli import main
 from lean_notch.design import design_to_json
@@ -68,10 +68,32 @@ def test_a_press_fit_may_share_what_it_asks_for_and_no_more():
     )  # joints come last: the slot takes it away again
 
 
-def test_pairs_in_pockets_are_said_not_to_be_compared():
-    result = interference(compute(on_wall({"kind": "groove"})).build, make_basis())
-    assert result.skipped == 1
-    assert [one.severity for one in result.findings] == ["unseen"]
+@pytest.mark.parametrize(
+    "one", [on_wall({"kind": "groove"}), on_wall({"kind": "tab-and-slot", "deep": "1"}), halved(), halved("back")]
+)
+def test_what_sits_in_a_pocket_stands_in_nobody_s_way(one):
+    assert [found(compute(one), level) for level in LEVELS] == [(), (), ()]
+    bare = without_joints(one)
+    assert all(not finding.joint for finding in found(compute(bare), "mean"))
+
+
+def test_halves_that_give_nothing_away_share_their_whole_thickness():
+    [both] = found(compute(without_joints(halved())), "mean")
+    assert both.severity == "stop"
+    assert both.amount == pytest.approx(T, abs=1e-6)
+
+
+@pytest.mark.parametrize(("deep", "shared"), [("1.5", None), ("1", 0.5), ("0.4", 1.1)])
+def test_a_pocket_drawn_by_hand_takes_in_what_it_is_deep_for(deep, shared):
+    """A shelf stands 1.5 mm in its wall, in a pocket that is as deep, or not."""
+    pocket = {
+        "kind": "shape", "id": "seat", "does": "mark", "operation": "pocket", "depth": deep, "x": 19, "y": 36.87,
+        "shape": {"kind": "rectangle", "width": 122, "height": 3.2},
+    }  # fmt: skip
+    pose = {"kind": "numbers", "x": 140, "y": 1.5, "z": 40, "turn_z": 180}
+    one = job([panel("wall", 160, 90, pocket), panel("shelf", 120, 50)], {"wall": UPRIGHT, "shelf": pose}, [])
+    amounts = [finding.amount for finding in found(compute(one), "mean")]
+    assert amounts == ([] if shared is None else [pytest.approx(shared, abs=0.03)])
 
 
 def test_gaps_follow_the_readings_of_what_goes_in():
@@ -84,10 +106,6 @@ def test_gaps_follow_the_readings_of_what_goes_in():
 
 def offers(one):
     return proposals(site_of(one.design, one.basis))
-
-
-def without_joints(one):
-    return edited(one, *(Edit("drop", f"joints/{joint.id}") for joint in one.design.joints))
 
 
 @pytest.mark.parametrize(("one", "kind", "length"), [

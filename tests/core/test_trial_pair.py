@@ -13,7 +13,7 @@ from lean_notch.job import Job, compute
 from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
 from lean_notch.trial import broken
-from lean_notch.trial_pair import clearances, fit_field, trial_pair
+from lean_notch.trial_pair import clearances, fit_field, read_pair, trial_pair
 
 
 def slots(job):
@@ -75,3 +75,29 @@ def test_what_a_number_breaks_is_told_before_it_is_kept():
     assert (lost.joint, lost.severity) == ("hold", "stop")
     assert "leaves the face of Wall by" in lost.why
     assert broken(compute(made("rack").job).build, compute(made("rack").job).build) == ()
+
+
+def test_slots_are_read_like_a_comb_and_give_a_clearance_for_each_fit():
+    """By hand: slots of -0.06 to 0.15 in steps of 0.03; 2 and 3 hold, 4 and 5 slide: it holds from -0.045 to 0.015."""
+    one = crossed()
+    feels = ["needs a mallet", "holds", "holds", "slides", "slides", "falls apart"]
+    read = read_pair(one, "cross", feels)
+    assert read.scale.snug == pytest.approx(-0.015)
+    assert read.scale.slide == pytest.approx((0.015 + 0.075) / 2)
+    assert read.within == pytest.approx(0.015)
+    held = edited(one, Edit("put", "basis/main/clearance", read.scale.snug))
+    assert build(held.design, held.basis).mates[0].contacts[0].clearance == pytest.approx(-0.015)
+
+
+@pytest.mark.parametrize(("feels", "field", "why"), [
+    (["holds", "slides"], "answers", "2 slots are answered"),
+    (["holds", "slides", "holds"], "answers[2]", "Slot 3 (0 mm) holds, although slot 2"),
+    (["slides"] * 3, "first", "No slot holds"),
+    (["holds"] * 9, "answers", "9 answers are given for 8 slots"),
+    (["firm", "holds", "slides"], "answers[0]", ""),
+])  # fmt: skip
+def test_answers_that_tell_nothing_are_refused(feels, field, why):
+    with pytest.raises(NotchError) as caught:
+        read_pair(crossed(), "cross", feels)
+    assert caught.value.field == field
+    assert why in caught.value.why

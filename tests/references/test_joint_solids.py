@@ -1,10 +1,12 @@
 """Joints of every kind and every recipe as solids, against a solid-boolean library (Manifold, by its Python package)."""
 
+import manifold3d
 import numpy as np
 import pytest
 import shapely
 from conftest import edited, make_basis
-from joined import corner, crossed, made, on_wall
+from joined import corner, crossed, halved, made, on_wall
+from lean_notch.build import blocks, faces, slices
 from lean_notch.edits import Edit
 from lean_notch.job import compute
 from lean_notch.proof.interference import bodies, interference
@@ -59,6 +61,36 @@ def test_fingers_fill_the_bar_but_for_the_wedge_that_is_said(angle):
     # Where a board leans in, its square sockets are deeper than the bar too.
     assert missing == pytest.approx(0 if angle == 90 else wedge, rel=0.02, abs=1e-6)
     assert mate.findings == () or mate.findings[0].amount == pytest.approx(abs(t / np.tan(turn)))
+
+
+@pytest.mark.parametrize("one", [
+    on_wall({"kind": "groove"}, basis=make_basis(**NO_GAP)), on_wall({"kind": "groove", "stop": "9"}, basis=make_basis(**NO_GAP)),
+    on_wall({"kind": "tab-and-slot", "deep": "1"}, basis=make_basis(**NO_GAP)), halved(basis=make_basis(**NO_GAP)),
+    halved("back", basis=make_basis(**NO_GAP)),
+])  # fmt: skip
+def test_what_is_sunk_is_off_the_solid_and_its_members_share_nothing(one):
+    """Volumes by closed form: area times thickness less each pocket's area times its depth."""
+    built = compute(one).build
+    whole = {}
+    for standing in built.standings:
+        part = built.part(standing.part)
+        sliced, overlapping = (
+            [solid(flat(piece.region), standing.frame.behind(piece.low), piece.high - piece.low) for piece in cut(part, 3.0)]
+            for cut in (slices, blocks)
+        )  # fmt: skip
+        less = sum(mark.depth * flat_area(part, mark) for mark in part.marks)
+        wanted = part.region.area * 3.0 - less
+        assert sum(piece.volume() for piece in sliced) == pytest.approx(wanted, rel=1e-9)
+        whole[standing.placement] = manifold3d.Manifold.batch_boolean(overlapping, manifold3d.OpType.Add)
+        assert whole[standing.placement].volume() == pytest.approx(wanted, rel=1e-6)
+        # The faces to the front have together the board's area, and so have those to the back.
+        assert sum(face.region.area for face in faces(part, 3.0)) == pytest.approx(2 * part.region.area, rel=1e-9)
+    first, second = whole.values()
+    assert (first ^ second).volume() < SHARED_MM3
+
+
+def flat_area(part, mark):
+    return sum(flat(region).intersection(flat(part.region)).area for region in mark.regions)
 
 
 @pytest.mark.parametrize("kerf", [0.05, 0.2])

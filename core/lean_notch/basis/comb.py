@@ -1,13 +1,14 @@
 """The fit comb: in, the clearance of each pair of key and slot and how it felt; out, a scale of fits.
 
-The comb is cut with the kerf compensated: what it tells is how much room a fit wants, apart from the kerf.
+A trial pair of a joint is read like it: its slots take one tongue in turn. The comb is cut with the kerf compensated: what it tells is how much room a fit wants, apart from the kerf.
 """
 
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from ..documents import choice
 from ..errors import OutOfRange, ReadingsDisagree
@@ -48,8 +49,15 @@ def comb_clearances(first: float, step: float, pairs: int) -> tuple[float, ...]:
     return tuple(round(first + i * step, 6) for i in range(pairs))
 
 
-def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
-    """The scale that a comb's answers give; "" for a pair that was not tried.
+Tried = Literal["pair", "slot"]
+_AGAIN: Mapping[Tried, str] = {
+    "pair": "Try both again, each key in the slot of its own number, the same side up.",
+    "slot": "Try both again, the same tongue, the same side up.",
+}
+
+
+def read_comb(clearances: Sequence[float], answers: Sequence[str], tried_in: Tried = "pair") -> CombRead:
+    """The scale that a comb's answers give; "" for a pair, or a slot, that was not tried.
 
     A limit lies half-way between the last pair of one feel and the first of the next; a fit is made in the middle of its
     own. Raises ReadingsDisagree at "answers[n]" if a pair with more room felt tighter than one with less, and OutOfRange
@@ -62,24 +70,26 @@ def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
     ]
     if len(answers) > len(clearances):
         raise OutOfRange(
-            f"{len(answers)} answers are given for {len(clearances)} pairs.",
-            fix="Give one a pair, in the order of their numbers.", field="answers",
+            f"{len(answers)} answers are given for {len(clearances)} {tried_in}s.",
+            fix=f"Give one a {tried_in}, in the order of their numbers.", field="answers",
         )  # fmt: skip
     if len(tried) < 3:
         raise OutOfRange(
-            f"{len(tried)} pairs are answered.", fix="Try three or more, among them one that holds.", field="answers"
+            f"{len(tried)} {tried_in}s are answered.",
+            fix="Try three or more, among them one that holds.",
+            field="answers",
         )
     for (i, room, feel), (j, more, after) in itertools.pairwise(tried):
         if after < feel:
             raise ReadingsDisagree(
-                f"Pair {j + 1} ({say_mm(more)}) {FEELS[after]}, although pair {i + 1} ({say_mm(room)}), "
+                f"{tried_in.capitalize()} {j + 1} ({say_mm(more)}) {FEELS[after]}, although {tried_in} {i + 1} ({say_mm(room)}), "
                 f"with less room, {FEELS[feel]}.",
-                fix="Try both again, each key in the slot of its own number, the same side up.",
+                fix=_AGAIN[tried_in],
                 field=f"answers[{j}]",
             )
     seen = {feel for _, _, feel in tried}
     step = (tried[-1][1] - tried[0][1]) / (tried[-1][0] - tried[0][0])
-    _check_reach(seen, tried[0][1], tried[-1][1], step)
+    _check_reach(seen, tried[0][1], tried[-1][1], step, tried_in)
     a, b, c, d = (round(limit, 4) for limit in _limits([(room, felt) for _, room, felt in tried], step))
     free = round(d + 2 * step, 4)
     reach = COMMON_FITS.limits[4] - COMMON_FITS.limits[3]
@@ -91,7 +101,7 @@ def read_comb(clearances: Sequence[float], answers: Sequence[str]) -> CombRead:
         limits=(a, b, c, d, round(max(d + reach, free + step), 4)),
     )
     notes = tuple(
-        f"No pair {FEELS[feel]}: what is {_WORD[feel]} is an estimate from common practice."
+        f"No {tried_in} {FEELS[feel]}: what is {_WORD[feel]} is an estimate from common practice."
         for feel in (1, 2, 3, 4)
         if feel not in seen
     )
@@ -122,17 +132,17 @@ def _limits(tried: Sequence[tuple[float, int]], step: float) -> list[float]:
     return limits
 
 
-def _check_reach(seen: set[int], first: float, last: float, step: float) -> None:
+def _check_reach(seen: set[int], first: float, last: float, step: float, tried_in: Tried) -> None:
     """Nothing can be told of joints that hold if all pairs are looser, or all tighter."""
     if min(seen) > 2:
         raise OutOfRange(
-            f"No pair holds: even {say_mm(first)} is too loose.",
-            fix=f"Cut a comb that starts at {say_mm(first - 6 * step)}, or check the kerf.",
+            f"No {tried_in} holds: even {say_mm(first)} is too loose.",
+            fix=f"Cut one that starts at {say_mm(first - 6 * step)}, or check the kerf.",
             field="first",
         )
     if max(seen) < 2:
         raise OutOfRange(
-            f"No pair holds: even {say_mm(last)} is too tight.",
-            fix=f"Cut a comb that starts at {say_mm(last)}, or check the kerf.",
+            f"No {tried_in} holds: even {say_mm(last)} is too tight.",
+            fix=f"Cut one that starts at {say_mm(last)}, or check the kerf.",
             field="first",
         )

@@ -6,9 +6,10 @@ from .fit import JointFit, fit_wants, joint_fits
 from .flat import FailedStep, FlatMark, FlatPart
 from .part import Outlines, title_of
 from .proposals import Proposal, proposals
+from .solid import Block, Face, blocks, faces, is_sunk, slices
 from .stand import Standing
 
 __all__ = [
-    "Build", "Change", "Contact", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Outlines", "Proposal", "Standing", "build", "fit_wants",
-    "joint_fits", "proposals", "site_of", "title_of",
+    "Block", "Build", "Change", "Contact", "Face", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Outlines", "Proposal", "Standing",
+    "blocks", "build", "faces", "fit_wants", "is_sunk", "joint_fits", "proposals", "site_of", "slices", "title_of",
 ]  # fmt: skip

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .contour import Box, Point
 
@@ -79,6 +79,10 @@ class Frame:
             oy + x * u[1] + y * v[1] - depth * n[1],
             oz + x * u[2] + y * v[2] - depth * n[2],
         )
+
+    def behind(self, depth: float) -> Frame:
+        """The same face, `depth` mm into the material."""
+        return replace(self, origin=self.at((0.0, 0.0), depth)) if depth else self
 
     def towards(self, way: Point) -> Triple:
         """A direction on the face as one in space."""

@@ -1,21 +1,24 @@
 """Parts in each other's way, before anything is cut: in, a build and its basis; out, what shares material where the boards are
 as thick as they are on average, where they are thinnest and where they are thickest, and the gap at every joint.
 
-Each part is its finished outline, as thick as the level says, behind the face that its lengths are worked out from. What is sunk
-into faces is not taken off: joints in pockets are not compared, and said to be so.
+Each part is its finished outline, as thick as the level says, behind the face that its lengths are worked out from, less what is
+sunk into its faces: then it is several blocks.
 """
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 from typing import Literal, get_args
 
 from ..basis import Basis
-from ..build import Build, FlatPart, Mate
+from ..build import Build, FlatPart, Mate, blocks
 from ..findings import Finding
 from ..geometry import loops
+from ..joints.halving import Halving
 from ..remembered import Remembered
 from ..units import say_mm
 from .assembly import CLASH_MM, MOST_PAIRS, Body, Shared, near_pairs, shared
@@ -50,47 +53,46 @@ class Gap:
 
 @dataclass(frozen=True)
 class Interference:
-    """What was found at one level: `pairs` neighbours were compared, `skipped` pairs were not, since they meet in a pocket."""
+    """What was found at one level: `pairs` neighbours were compared."""
 
     level: Level
     pairs: int
-    skipped: int
     findings: tuple[Finding, ...]
 
 
 def interference(build: Build, basis: Basis, level: Level = "mean") -> Interference:
     """At one level; the mean is what to look at first."""
     stood = bodies(build, basis, level)
-    pairs = near_pairs(stood, HAIR_MM)
-    if len(pairs) > MOST_PAIRS:
+    near = near_pairs(stood, HAIR_MM)
+    if len(near) > MOST_PAIRS:
         found = Finding(
-            "assembly-too-large", "unseen", f"{len(pairs)} pairs of parts lie near each other; that is more than is compared.",
+            "assembly-too-large", "unseen", f"{len(near)} pairs of parts lie near each other; that is more than is compared.",
             "Look at a smaller assembly.",
         )  # fmt: skip
-        return Interference(level, 0, len(pairs), (found,))
+        return Interference(level, 0, (found,))
+    neighbours: dict[frozenset[str], list[tuple[Body, Body]]] = {}
+    for first, second in ((stood[a], stood[b]) for a, b in near):
+        if first.placement != second.placement:
+            neighbours.setdefault(frozenset((first.placement, second.placement)), []).append((first, second))
     joined: dict[frozenset[str], list[Mate]] = {}
     for mate in build.mates:
         joined.setdefault(frozenset(change.placement for change in mate.members), []).append(mate)
-    titles, findings, skipped = _titles(build), [*_not_stood(build)], 0
-    for a, b in pairs:
-        first, second = stood[a], stood[b]
-        mates = joined.get(frozenset((first.placement, second.placement)), [])
-        if any(contact.in_pocket for mate in mates for contact in mate.contacts):
-            skipped += 1
-            continue
-        allowed = _allowed(mates, level)
-        given = (first.frame, second.frame, first.thickness, second.thickness, first.gauge, second.gauge, allowed)
-        worst = _SHARED(given, lambda one=first, two=second, by=allowed: tuple(shared(one, two, by)))  # type: ignore[misc]
+    titles, findings = _titles(build), [*_not_stood(build)]
+    for pair, blocks_of_it in neighbours.items():
+        mates = joined.get(pair, [])
+        worst = _worst(blocks_of_it, _allowed(mates, level, build, basis))
         if worst:
-            findings.append(_finding(worst, first, second, mates, titles, level))
-    if skipped:
-        findings.append(
-            Finding(
-                "depth-not-swept", "unseen", f"{skipped} pair{'s' * (skipped != 1)} that meet in a pocket or a groove were not compared.",
-                "Look at them by hand.",
-            )
-        )  # fmt: skip
-    return Interference(level, len(pairs) - skipped, skipped, tuple(findings))
+            findings.append(_finding(worst, mates, titles, level))
+    return Interference(level, len(neighbours), tuple(findings))
+
+
+def _worst(pairs: Sequence[tuple[Body, Body]], allowed: float) -> list[Shared]:
+    """What the blocks of two parts share, the most first."""
+    found: list[Shared] = []
+    for first, second in pairs:
+        given = (first.frame, second.frame, first.thickness, second.thickness, first.gauge, second.gauge, allowed)
+        found += _SHARED(given, lambda one=first, two=second: tuple(shared(one, two, allowed)))  # type: ignore[misc]
+    return sorted(found, key=lambda one: -one.amount)
 
 
 def _not_stood(build: Build) -> Iterator[Finding]:
@@ -111,33 +113,42 @@ def _not_stood(build: Build) -> Iterator[Finding]:
 _SHARED: Remembered[tuple[Shared, ...]] = Remembered(4096)
 
 
-def _allowed(mates: Sequence[Mate], level: Level) -> float:
+def _allowed(mates: Sequence[Mate], level: Level, build: Build, basis: Basis) -> float:
     """How much two parts may share: what only touches, or what the press fit between them asks for. Thinner and thicker boards are
-    looked at more coarsely: the fit tells by how much a joint gets tighter."""
+    looked at more coarsely: the fit tells by how much a joint gets tighter. What is halved only stands proud where it is thicker."""
     press = max(0.0, max((-contact.clearance for mate in mates for contact in mate.contacts), default=0.0))
-    if level != "mean":
-        return CLASH_MM + press
-    return HAIR_MM + press if mates else CLASH_MM
+    if level == "mean":
+        return HAIR_MM + press if mates else CLASH_MM
+    halved = [
+        basis.of(build.part(one.part).board).stock.readings
+        for mate in mates
+        if mate.kind == Halving.kind
+        for one in mate.members
+    ]
+    return CLASH_MM + press + math.fsum(abs(getattr(one, level) - one.mean) for one in halved)
 
 
 def bodies(build: Build, basis: Basis, level: Level = "mean") -> tuple[Body, ...]:
-    """Every part that stands somewhere, at finished size."""
+    """The blocks of every part that stands somewhere, at finished size."""
     thick = {part.id: getattr(basis.of(part.board).stock.readings, level) for part in build.parts}
-    gauges = {part.id: _GAUGES((part,), lambda part=part: _gauge(part)) for part in build.parts}  # type: ignore[misc]
+    of_part = {part.id: _BLOCKS((part, thick[part.id]), partial(_blocks, part, thick[part.id])) for part in build.parts}
     return tuple(
-        Body(one.placement, one.part, one.frame, thick[one.part], gauges[one.part])
+        Body(one.placement, one.part, one.frame.behind(low), high - low, gauge)
         for one in build.standings
-        if one.part in gauges
+        for low, high, gauge in of_part.get(one.part, ())
     )
 
 
-_GAUGES: Remembered[Gauge] = Remembered(1024, lambda gauge: gauge.size, 300_000)
+_Blocks = tuple[tuple[float, float, Gauge], ...]
+_BLOCKS: Remembered[_Blocks] = Remembered(1024, lambda found: sum(gauge.size for _, _, gauge in found), 300_000)
 
 
-def _gauge(part: FlatPart) -> Gauge:
+def _blocks(part: FlatPart, thickness: float) -> _Blocks:
     import shapely
 
-    return Gauge(shapely.Polygon(*loops(part.region, _CHORD_MM)))
+    return tuple(
+        (one.low, one.high, Gauge(shapely.Polygon(*loops(one.region, _CHORD_MM)))) for one in blocks(part, thickness)
+    )
 
 
 def _titles(build: Build) -> dict[str, str]:
@@ -148,10 +159,9 @@ def _titles(build: Build) -> dict[str, str]:
     }  # fmt: skip
 
 
-def _finding(
-    found: Sequence[Shared], first: Body, second: Body, mates: Sequence[Mate], titles: Mapping[str, str], level: Level
-) -> Finding:  # fmt: skip
+def _finding(found: Sequence[Shared], mates: Sequence[Mate], titles: Mapping[str, str], level: Level) -> Finding:
     worst = found[0]
+    first, second = worst.first, worst.second
     size = " x ".join(say_mm(one, 2) for one in sorted(worst.size))
     places = f", in {len(found)} places" if len(found) > 1 else ""
     names = f"{titles[first.placement]} and {titles[second.placement]}"

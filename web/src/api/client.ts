@@ -75,6 +75,7 @@ export type Change = Schemas['ChangeOut']
 export type Tried = Schemas['TriedOut']
 export type Placing = Schemas['PlacingOut']
 export type Together = Schemas['TogetherOut']
+export type PairRead = Schemas['PairReadOut']
 export type PlacingIn = Given<Schemas['PlacingIn'], 'act' | 'part' | 'steps'>
 export type NamedLength = Schemas['LengthOut']
 export type PointOnPart = Schemas['PointOnPart']
@@ -272,6 +273,10 @@ export const api = {
         ...at(id),
         body: { joint } as Schemas['TrialPairIn'],
       }),
+    ),
+  readTrialPair: (id: number, joint: string, answers: string[]) =>
+    unwrap<PairRead>(
+      client.POST('/api/designs/{design_id}/trial-pair/read', { ...at(id), body: { joint, answers } }),
     ),
   together: (id: number) => unwrap<Together>(client.GET('/api/designs/{design_id}/together', at(id))),
   news: (id: number) => unwrap<News[]>(client.GET('/api/designs/{design_id}/news', at(id))),

@@ -500,6 +500,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/{design_id}/trial-pair/read': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Read Trial Pair
+     * @description What a trial pair tells. Nothing is kept: the clearance of the fit that is wanted is an edit.
+     */
+    post: operations['designs_api_read_trial_pair']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/{design_id}/tried': {
     parameters: {
       query?: never
@@ -2534,8 +2554,6 @@ export interface components {
       level: 'mean' | 'thin' | 'thick'
       /** Pairs */
       pairs: number
-      /** Skipped */
-      skipped: number
     }
     /**
      * LimitsIn
@@ -3013,6 +3031,27 @@ export interface components {
       turn: number
     }
     /**
+     * PairReadOut
+     * @description The clearance that each fit is made with, in mm, how far it may be off, and what the slots did not show.
+     */
+    PairReadOut: {
+      fits: components['schemas']['ScaleValues']
+      /** Notes */
+      notes: string[]
+      /** Within */
+      within: number
+    }
+    /**
+     * PairToldIn
+     * @description How the tongue felt in each slot of a joint's trial pair, tightest first; "" where it was not tried.
+     */
+    PairToldIn: {
+      /** Answers */
+      answers: string[]
+      /** Joint */
+      joint: string
+    }
+    /**
      * PanelOut
      * @description A board as it stands, `thickness` behind its face: its outlines on the face, to a tenth of a mm, as "x y x y …".
      */
@@ -3045,7 +3084,7 @@ export interface components {
     /**
      * PartOut
      * @description A flat part: `path` is SVG path data with y up, `box` left, low, right, high; `outline` is its outer outline as points, `holes` those in it,
-     *     `sunk` path data of what joints take out of its face.
+     *     `sunk` path data of what joints take out of its face, `solid` what the board is then.
      *     `corners` and `edges` are the names of those that steps and joints may point at; `sides` are the ends of each edge. `points`
      *     and `lines` are what places can be measured from, as "corner:blank.top-left" and "edge:blank.top", each with the step that
      *     made it.
@@ -3079,6 +3118,7 @@ export interface components {
       sides: {
         [key: string]: [number, number, number, number]
       }
+      solid: components['schemas']['SunkOut'] | null
       /** Steps */
       steps: components['schemas']['StepOut'][]
       /** Sunk */
@@ -4073,6 +4113,18 @@ export interface components {
       width: number
     }
     /**
+     * SliceOut
+     * @description All that lies between two depths behind the front face, in rings: an outline and its holes. A face has one depth twice.
+     */
+    SliceOut: {
+      /** High */
+      high: number
+      /** Low */
+      low: number
+      /** Rings */
+      rings: [number, number][][]
+    }
+    /**
      * SpeedValues
      * @description mm/s; the acceleration mm/s².
      */
@@ -4427,6 +4479,16 @@ export interface components {
        * @default
        */
       wants: string
+    }
+    /**
+     * SunkOut
+     * @description The solid of a part with something sunk into it: slices that lie on each other, and the faces parallel to the board's.
+     */
+    SunkOut: {
+      /** Faces */
+      faces: components['schemas']['SliceOut'][]
+      /** Slices */
+      slices: components['schemas']['SliceOut'][]
     }
     /**
      * SwapIn
@@ -6123,6 +6185,59 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['DesignOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_read_trial_pair: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PairToldIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['PairReadOut']
         }
       }
       /** @description Not Found */

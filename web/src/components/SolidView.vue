@@ -3,7 +3,7 @@ import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import { Raster, onPicture, type Camera, type Drawn, type Section } from '../geometry/raster'
-import { along, boxOnPicture, solidOf, type Solid } from '../geometry/solids'
+import { along, boxOnPicture, even, solidOf, type Solid } from '../geometry/solids'
 import type { Triple } from '../geometry/standing'
 import { scaleBar } from '../geometry/view'
 import { MM_PER_INCH } from '../units'
@@ -64,7 +64,7 @@ const bodies = computed(() => {
     const solid =
       before?.of === part.outline && before.at === at
         ? before.solid
-        : solidOf({ ...standing, outline: part.outline, holes: part.holes, thickness: part.thickness })
+        : solidOf({ ...standing, ...(part.solid ?? even([part.outline, ...part.holes], part.thickness)) })
     known.set(standing.placement, { of: part.outline, at, solid })
     return [{ placement: standing.placement, part: part.id, board: part.board, solid, n: standing.n }]
   })

@@ -1,14 +1,13 @@
 import { describe, expect, it } from 'vitest'
 
 import { Raster, onPicture, type Camera, type Drawn } from './raster'
-import { axesOf, boxOnPicture, solidOf, type Board } from './solids'
+import { axesOf, boxOnPicture, even, solidOf, type Board } from './solids'
 import type { Triple } from './standing'
 
 /** A board of 40 x 20, 4 thick, its face to the front. */
+const OUTLINE = [[0, 0], [40, 0], [40, 20], [0, 20]] as const // prettier-ignore
 const board = (more: Partial<Board> = {}): Board => ({
-  outline: [[0, 0], [40, 0], [40, 20], [0, 20]],
-  holes: [],
-  thickness: 4,
+  ...even([OUTLINE], 4),
   origin: [0, 0, 0],
   u: [1, 0, 0],
   v: [0, 0, 1],
@@ -16,7 +15,7 @@ const board = (more: Partial<Board> = {}): Board => ({
   ...more,
 }) // prettier-ignore
 
-const HOLE = [[[10, 5], [10, 15], [20, 15], [20, 5]]] as const // prettier-ignore
+const HOLE = [[10, 5], [10, 15], [20, 15], [20, 5]] as const // prettier-ignore
 
 /** Twice the area of all triangles, and what they enclose by the divergence theorem, whichever way they go round. */
 function areaOf({ triangles }: { triangles: Float64Array }): number {
@@ -49,7 +48,23 @@ const drawn = (solid: Drawn['solid'], more: Partial<Drawn> = {}): Drawn => ({
 describe('a board as a solid', () => {
   it('has two faces and its sides, by closed form', () => {
     expect(areaOf(solidOf(board()))).toBeCloseTo(2 * 40 * 20 + 2 * (40 + 20) * 4, 9)
-    expect(areaOf(solidOf(board({ holes: HOLE })))).toBeCloseTo(2 * (800 - 100) + 2 * 60 * 4 + 40 * 4, 9)
+    expect(areaOf(solidOf(board(even([OUTLINE, HOLE], 4))))).toBeCloseTo(
+      2 * (800 - 100) + 2 * 60 * 4 + 40 * 4,
+      9,
+    )
+  })
+
+  it('has a floor and walls where something is sunk into it', () => {
+    // A groove 10 wide and 1 deep from end to end across the middle.
+    const strip = (x: number, w: number) => [[x, 0], [x + w, 0], [x + w, 20], [x, 20]] as const // prettier-ignore
+    const [left, right, groove] = [strip(0, 15), strip(25, 15), strip(15, 10)]
+    const at = (ring: typeof left, low: number, high = low) => ({ low, high, rings: [ring] })
+    const grooved = solidOf(board({
+      slices: [at(left, 0, 1), at(right, 0, 1), at(OUTLINE, 1, 4)],
+      faces: [at(left, 0), at(right, 0), at(groove, 1), at(OUTLINE, 4)],
+    })) // prettier-ignore
+    expect(areaOf(grooved)).toBeCloseTo(2 * 800 + 2 * 40 * 4 - 2 * 10 + 2 * 20 * 4 + 2 * 20, 9)
+    expect(grooved.middle).toEqual(solidOf(board()).middle)
   })
 
   it('draws no line where a round wall goes on, and one at each corner', () => {
@@ -59,7 +74,7 @@ describe('a board as a solid', () => {
       for (let i = 0; i < solid.edges.length; i += 6) if (solid.edges[i + 1] !== solid.edges[i + 4]) count++
       return count
     }
-    expect(uprights(solidOf(board({ outline: circle })))).toBe(0)
+    expect(uprights(solidOf(board(even([circle], 4))))).toBe(0)
     expect(uprights(solidOf(board()))).toBe(4)
   })
 })
@@ -120,7 +135,7 @@ describe('pixels', () => {
 
   it('of a section show the cut, and nothing before it', () => {
     const raster = new Raster(120, 100)
-    const one = solidOf(board({ holes: HOLE }))
+    const one = solidOf(board(even([OUTLINE, HOLE], 4)))
     const section = { way: [0, -1, 0] as Triple, at: -2 }
     raster.draw([drawn(one)], camera(0, 0), section)
     const red = (x: number, z: number) => raster.pixels[(80 - 2 * z) * 120 + 20 + 2 * x]!

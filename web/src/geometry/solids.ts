@@ -4,11 +4,19 @@ import type { Triple } from './standing'
 
 /** Boards as solids, and the eye that looks at them without perspective, so that lengths compare. */
 
-/** A flat part where it stands: `outline` and `holes` in its own plane, the board behind that face. */
+type Ring = readonly (readonly [number, number])[]
+
+/** Areas in the board's plane between two depths behind its face: an outline and its holes. */
+export interface Slice {
+  low: number
+  high: number
+  rings: readonly Ring[]
+}
+
+/** A flat part where it stands: slices that lie on each other, and every face that is parallel to the board's, of one depth. */
 export interface Board {
-  outline: readonly (readonly [number, number])[]
-  holes: readonly (readonly (readonly [number, number])[])[]
-  thickness: number
+  slices: readonly Slice[]
+  faces: readonly Slice[]
   origin: Triple
   u: Triple
   v: Triple
@@ -26,41 +34,49 @@ export interface Solid {
 /** Where a wall of a round hole bends by less than this no line is drawn. */
 const SMOOTH = Math.cos((25 * Math.PI) / 180)
 
+/** A board that is as thick everywhere. */
+export function even(rings: readonly Ring[], thickness: number): Pick<Board, 'slices' | 'faces'> {
+  const at = (low: number, high: number) => ({ low, high, rings })
+  return { slices: [at(0, thickness)], faces: [at(0, 0), at(thickness, thickness)] }
+}
+
 export function solidOf(board: Board): Solid {
-  const rings = [board.outline, ...board.holes]
-  const flat = rings.flat().flatMap(([x, y]) => [x, y])
-  const starts: number[] = []
-  rings.slice(0, -1).reduce((at, ring) => (starts.push(at + ring.length), at + ring.length), 0)
-  const index = earcut(flat, starts)
   const place = (x: number, y: number, depth: number): Triple => [
     board.origin[0] + x * board.u[0] + y * board.v[0] - depth * board.n[0],
     board.origin[1] + x * board.u[1] + y * board.v[1] - depth * board.n[1],
     board.origin[2] + x * board.u[2] + y * board.v[2] - depth * board.n[2],
   ]
-  const corner = (i: number, depth: number) => place(flat[2 * i]!, flat[2 * i + 1]!, depth)
   const triangles: number[] = []
   const edges: number[] = []
-  for (let i = 0; i < index.length; i += 3) {
-    for (const depth of [0, board.thickness]) for (const k of [0, 1, 2]) triangles.push(...corner(index[i + k]!, depth))
+  for (const { rings, low } of board.faces) {
+    const flat = rings.flat().flatMap(([x, y]) => [x, y])
+    const starts: number[] = []
+    rings.slice(0, -1).reduce((at, ring) => (starts.push(at + ring.length), at + ring.length), 0)
+    for (const i of earcut(flat, starts)) triangles.push(...place(flat[2 * i]!, flat[2 * i + 1]!, low))
+    for (const ring of rings) {
+      ring.forEach(([x, y], i) => edges.push(...place(x, y, low), ...place(...ring[(i + 1) % ring.length]!, low)))
+    }
   } // prettier-ignore
   const caps = triangles.length / 9
-  for (const ring of rings) {
-    ring.forEach(([x, y], i) => {
-      const [x1, y1] = ring[(i + 1) % ring.length]!
-      const [x0, y0] = ring[(i + ring.length - 1) % ring.length]!
-      const [a, b] = [place(x, y, 0), place(x1, y1, 0)]
-      const [c, d] = [place(x1, y1, board.thickness), place(x, y, board.thickness)]
-      triangles.push(...a, ...b, ...c, ...a, ...c, ...d)
-      edges.push(...a, ...b, ...d, ...c)
-      const before = Math.hypot(x - x0, y - y0) || 1
-      const after = Math.hypot(x1 - x, y1 - y) || 1
-      const turn = ((x - x0) * (x1 - x) + (y - y0) * (y1 - y)) / before / after
-      if (turn < SMOOTH) edges.push(...a, ...d)
-    })
+  for (const { rings, low, high } of board.slices) {
+    for (const ring of rings) {
+      ring.forEach(([x, y], i) => {
+        const [x1, y1] = ring[(i + 1) % ring.length]!
+        const [x0, y0] = ring[(i + ring.length - 1) % ring.length]!
+        const [a, b] = [place(x, y, low), place(x1, y1, low)]
+        const [c, d] = [place(x1, y1, high), place(x, y, high)]
+        triangles.push(...a, ...b, ...c, ...a, ...c, ...d)
+        const before = Math.hypot(x - x0, y - y0) || 1
+        const after = Math.hypot(x1 - x, y1 - y) || 1
+        const turn = ((x - x0) * (x1 - x) + (y - y0) * (y1 - y)) / before / after
+        if (turn < SMOOTH) edges.push(...a, ...d)
+      })
+    }
   }
-  const xs = board.outline.map(([x]) => x)
-  const ys = board.outline.map(([, y]) => y)
-  const middle = place((Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2, board.thickness / 2) // prettier-ignore
+  const points = board.faces.flatMap(({ rings }) => rings[0] ?? [])
+  const depths = board.faces.map(({ low }) => low)
+  const half = (of: readonly number[]) => (Math.min(...of) + Math.max(...of)) / 2
+  const middle = place(half(points.map(([x]) => x)), half(points.map(([, y]) => y)), half(depths))
   return { triangles: new Float64Array(triangles), caps, edges: new Float64Array(edges), middle }
 }
 
