@@ -35,6 +35,7 @@ from lean_notch.recipes import Recipe
 from lean_notch.trial import Change, Trial, changes, try_basis
 from lean_notch.trial_pair import trial_pair
 from lean_notch.units import Unit
+from workshop.actions import stock_in_use
 from workshop.models import Machine, Stock
 
 from . import verdicts
@@ -260,7 +261,7 @@ def news_of(job: Job) -> list[News]:
     for board in job.design.boards:
         basis = job.basis.of(board.id)
         stock, machine = _still_there(Stock, basis.stock.id), _still_there(Machine, basis.machine.id)
-        if stock and (what := news_of_stock(stock_to_json(basis.stock), stock.document)):
+        if stock and (what := news_of_stock(stock_to_json(basis.stock), stock_to_json(stock_in_use(stock)))):
             found.append(News(board.id, stock, what))
         if machine and (what := news_of_machine(machine_to_json(basis.machine), machine.document)):
             found.append(News(board.id, machine, what))

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TypeVar
 
-from lean_notch.basis import Machine, Stock, machine_from_json, stock_from_json
+from lean_notch.basis import Machine, Stock, machine_from_json
 from lean_notch.basis.notebook import Entry
 from lean_notch.errors import NotchError
 from workshop import models
-from workshop.actions import entries_of, entry_of
+from workshop.actions import entries_of, entry_of, stock_in_use
 
 Row = TypeVar("Row", models.Stock, models.Machine, models.NotebookEntry)
 
@@ -22,7 +22,7 @@ class Rack:
     """Reads the database when it is asked."""
 
     def stock(self, number: int) -> Stock:
-        return stock_from_json(_row(models.Stock, number, "board").document)
+        return stock_in_use(_row(models.Stock, number, "board"))
 
     def machine(self, number: int) -> Machine:
         return machine_from_json(_row(models.Machine, number, "machine").document)

@@ -20,6 +20,7 @@ from lean_notch.basis.comb import FEELS
 from lean_notch.basis.fits import COMMON_FITS
 from lean_notch.basis.settings import OUTCOMES, RESULTS
 from lean_notch.basis.stock import KINDS as BOARD_KINDS
+from lean_notch.basis.stock import Kind
 from lean_notch.build import build, fit_wants, joint_fits
 from lean_notch.design import RELIEFS
 from lean_notch.design.describe import field_infos
@@ -29,7 +30,8 @@ from lean_notch.joints import KINDS
 from lean_notch.operations import OPERATIONS
 from lean_notch.recipes import RECIPES, Recipe
 from lean_notch.trial import job_seconds
-from workshop.schemas import LimitsValues, SpeedValues
+from workshop.actions import kind_limits
+from workshop.schemas import SpeedValues
 
 from . import table_schemas as out
 from .compute import OUTLINES
@@ -74,7 +76,6 @@ def _own() -> list[out.RecipeOut]:
     return found
 
 
-NO_LIMITS = Limits()
 USUAL_BOARD = BoardBasis(
     stock_from_json({"name": "board", "nominal": 3, "readings": [3], "sheet_width": 600, "sheet_height": 400}).board,
     machine_from_json({"name": "laser", "bed_width": 600, "bed_height": 400, "kerf": 0.15}),
@@ -122,12 +123,7 @@ def show_choices() -> out.ChoicesOut:
         results=list(RESULTS),
         outcomes=dict(OUTCOMES),
         stock_kinds=list(STOCK_KINDS),
-        usual_limits={
-            name: LimitsValues(
-                **dict(zip(("web", "hole", "text"), NO_LIMITS.of(kind), strict=True)), density=kind.density
-            )
-            for name, kind in BOARD_KINDS.items()
-        },
+        limits=_limits(),
         machine_kinds=list(MACHINE_KINDS),
         usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},
         reliefs=list(RELIEFS),
@@ -138,3 +134,13 @@ def show_choices() -> out.ChoicesOut:
         },
         fields=field_infos(),
     )
+
+
+def _limits() -> dict[str, out.KindLimitsOut]:
+    known = kind_limits()
+    return {name: _limits_of(known.get(name, Limits()), kind) for name, kind in BOARD_KINDS.items()}
+
+
+def _limits_of(own: Limits, kind: Kind) -> out.KindLimitsOut:
+    common, used = Limits().of(kind), own.of(kind)
+    return out.KindLimitsOut.model_validate({"common": asdict(common), "own": asdict(own), "used": asdict(used)})

@@ -192,6 +192,14 @@ class JointKindOut(Out):
     second: Literal["edge", "face"]
 
 
+class KindLimitsOut(Out):
+    """What is usual for a kind of stock: common practice, what the workshop says otherwise, and what holds then."""
+
+    common: LimitsValues
+    own: LimitsValues
+    used: LimitsValues
+
+
 class ChoicesOut(Out):
     """What the page offers to choose from; the core knows what there is. `fields` are the questions of each kind of step,
     shape and pattern: "step/shape", "shape/disc", "pattern/grid"."""
@@ -203,7 +211,7 @@ class ChoicesOut(Out):
     outcomes: dict[Outcome, CutResult | None]
     """How a file came out, and what that says of the machine's settings."""
     stock_kinds: list[str]
-    usual_limits: dict[str, LimitsValues]
+    limits: dict[str, KindLimitsOut]
     """By kind of stock."""
     machine_kinds: list[str]
     usual_speeds: dict[str, SpeedValues]

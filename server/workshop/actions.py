@@ -3,14 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from accounts.names import shown_name
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
-from lean_notch.basis import machine_from_json, machine_to_json, stock_from_json, stock_to_json
+from lean_notch.basis import (
+    STOCK_KINDS,
+    Limits,
+    limits_from_json,
+    machine_from_json,
+    machine_to_json,
+    stock_from_json,
+    stock_to_json,
+)
+from lean_notch.basis import Stock as CoreStock
 from lean_notch.basis.comb import CombRead, read_comb
 from lean_notch.basis.equip import equipped
 from lean_notch.basis.fits import scale_from_json, scale_to_json
@@ -20,13 +29,13 @@ from lean_notch.basis.settings import CutSetting as Setting
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json, profile_to_json
 from lean_notch.design import MAIN
-from lean_notch.documents import mapping, mm, sequence, text
+from lean_notch.documents import choice, mapping, mm, sequence, text
 from lean_notch.job import Job
 from lean_notch.practice import Practice
 from lean_notch.test_pieces import TEST_PIECES, as_given, piece_job, recipe_of
 from lean_notch.units import Unit
 
-from .models import CutSetting, Machine, Measurement, NotebookEntry, Profile, Stock
+from .models import CutSetting, KindLimits, Machine, Measurement, NotebookEntry, Profile, Stock
 
 Given = Mapping[str, object]
 
@@ -49,6 +58,26 @@ def put_stock(document: Given, stock: Stock | None = None, by: User | None = Non
         if anew:
             Measurement.objects.create(stock=stock, readings=stock.document["readings"], taken=now, by=by)
     return stock
+
+
+def kind_limits() -> dict[str, Limits]:
+    """The workshop's own limits, by kind of stock."""
+    return {one.kind: limits_from_json(one.document) for one in KindLimits.objects.all()}
+
+
+def put_kind_limits(kind: str, document: Given) -> None:
+    """What is usual for a kind in this workshop, some of it changed. Raises NotchError at "kind" or the limit."""
+    choice(kind, STOCK_KINDS, "kind")
+    with transaction.atomic():
+        known = KindLimits.objects.select_for_update().filter(kind=kind).first()
+        checked = limits_from_json({**(known.document if known else {}), **document})
+        KindLimits.objects.update_or_create(kind=kind, defaults={"document": asdict(checked)})
+
+
+def stock_in_use(row: Stock) -> CoreStock:
+    """A board as jobs take it: limits of its own, else those that are usual for its kind in this workshop."""
+    stock = stock_from_json(row.document)
+    return replace(stock, limits=stock.limits.over(kind_limits().get(stock.kind, Limits())))
 
 
 def put_machine(document: Given, machine: Machine | None = None) -> Machine:

@@ -90,6 +90,13 @@ def list_measurements(request: HttpRequest, stock_id: int) -> list[s.Measurement
     return [shown.show_measurement(row) for row in rows]
 
 
+@router.patch("/limits/{kind}", response={204: None, 422: Problem})
+def change_kind_limits(request: HttpRequest, kind: str, given: s.KindLimitsIn) -> Status[None]:  # noqa: ARG001
+    """What is usual for a kind of stock in this workshop."""
+    actions.put_kind_limits(kind, given.document())
+    return Status(204, None)
+
+
 @router.post("/readings", response={200: s.ReadingsOut, 422: Problem})
 def look_at_readings(request: HttpRequest, given: s.ReadingsIn) -> s.ReadingsOut:  # noqa: ARG001
     """What readings amount to, before they are kept."""

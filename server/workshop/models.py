@@ -23,6 +23,13 @@ class Stock(models.Model):
         return stock_from_json(self.document).readings
 
 
+class KindLimits(models.Model):
+    """The least that this workshop cuts of boards of one kind, and their density: the core's limits document."""
+
+    kind = models.CharField(max_length=40, unique=True)
+    document = models.JSONField()
+
+
 class Measurement(models.Model):
     """A board measured once: kept for good, since jobs were computed from it. `readings` are in mm."""
 

@@ -45,6 +45,16 @@ class LimitsIn(Schema):
     density: float | Annotated[str, Field(max_length=20)] | None = None
 
 
+class KindLimitsIn(LimitsIn):
+    """Those that are given are changed."""
+
+    unit: Unit = "mm"
+
+    def document(self) -> dict[str, Any]:
+        given = self.model_dump(exclude_unset=True, exclude={"unit"})
+        return _in_unit(given, self.unit, ("web", "hole", "text"))
+
+
 class StockIn(Schema):
     """A board on the rack, as measured."""
 

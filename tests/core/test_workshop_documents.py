@@ -237,7 +237,7 @@ def test_a_job_on_the_same_board_and_machine_keeps_what_it_chose():
     [
         ({}, ()), ({"measured": "2026-12-01"}, ()), ({"readings": [3.1]}, ("thickness",)), ({"note": "warped"}, ()),
         ({"sheets": 3}, ("sheets",)), ({"offcuts": []}, ()), ({"nominal": 3.2}, ("what it is sold as",)),
-        ({"kind": "MDF", "price": 4}, ("kind", "price")),
+        ({"kind": "MDF", "price": 4}, ("kind", "price")), ({"limits": {"hole": 3}}, ("limits",)), ({"limits": {"hole": 1}}, ()),
     ],
 )  # fmt: skip
 def test_what_the_rack_says_otherwise_is_named(change, what):

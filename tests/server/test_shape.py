@@ -1,7 +1,7 @@
 """What the Shape stop asks of the server: parts as sentences, places as edits, own recipes, limits of a board."""
 
 import pytest
-from client import edit, patch, post
+from client import edit, get, patch, post
 
 
 @pytest.fixture
@@ -97,6 +97,38 @@ def test_a_job_is_kept_as_a_recipe_and_started_from(wren, tag, stock, machine):
     assert wren.delete(f"/api/recipes/{recipe['name']}").status_code == 204
     assert post(wren, "/designs/draft", asked).status_code == 422
     assert wren.delete("/api/recipes/tag").status_code == 422
+
+
+def codes(client, design):
+    return [one["code"] for one in get(client, f"/designs/{design['id']}").json()["findings"]]
+
+
+def test_what_is_usual_for_a_kind_is_the_workshops_and_is_news_for_its_jobs(wren, tag, stock):
+    """A board's own limit goes before the kind's, and the kind's before common practice."""
+    assert patch(wren, "/limits/plywood", {"hole": "0.25", "web": "3", "unit": "in"}).status_code == 204
+    shown = get(wren, "/choices").json()["limits"]["plywood"]
+    assert (shown["common"]["hole"], shown["own"]["hole"], shown["used"]["hole"]) == (1.0, 6.35, 6.35)
+    assert (shown["own"]["text"], shown["used"]["text"], shown["used"]["density"]) == (None, 2.0, 600.0)
+    assert "hole-small" not in codes(wren, tag)
+    [offer] = get(wren, f"/designs/{tag['id']}/news").json()
+    assert offer["what"] == ["limits"]
+    edit(wren, tag, stock=stock.id)
+    assert "hole-small" in codes(wren, tag)
+    assert get(wren, f"/designs/{tag['id']}/news").json() == []
+    patch(wren, f"/stocks/{stock.id}", {"limits": {"hole": "1"}})
+    assert [one["what"] for one in get(wren, f"/designs/{tag['id']}/news").json()] == [["limits"]]
+    patch(wren, "/limits/plywood", {"hole": "", "web": ""})
+    assert get(wren, "/choices").json()["limits"]["plywood"]["own"]["hole"] is None
+
+
+@pytest.mark.parametrize(("kind", "limits", "field"), [
+    ("cheese", {"hole": "2"}, "kind"), ("cloth", {"web": "wide"}, "stock.limits.web"), ("cloth", {"text": "-1"}, "stock.limits.text"),
+    ("cloth", {"density": "1e9"}, "stock.limits.density"),
+])  # fmt: skip
+def test_limits_of_a_kind_that_cannot_be_are_refused_at_their_field(wren, kind, limits, field):
+    refused = patch(wren, f"/limits/{kind}", limits)
+    assert (refused.status_code, refused.json()["field"]) == (422, field)
+    assert "own" not in str(get(wren, "/choices").json()["limits"].get("cheese", ""))
 
 
 def test_a_boards_limits_reach_its_jobs(wren, tag, stock):

@@ -34,6 +34,7 @@ from .stock import (
     SheetSize,
     Stock,
     board_from_json,
+    limits_from_json,
     stock_from_json,
     stock_to_json,
 )
@@ -41,5 +42,5 @@ from .stock import (
 __all__ = [
     "COMMON_FITS", "CORNERS", "DIRECTIONS", "FITS", "FIT_WORDS", "LEAST_HOLE_MM", "LEAST_TEXT_MM", "MACHINE_KINDS", "STOCK_KINDS", "USUAL_SPEEDS", "Basis", "Board", "BoardBasis", "Fit", "FitScale",
     "KeepOut", "KerfFound", "Limits", "Machine", "OffCut", "Readings", "SheetSize", "Speeds", "Stock", "Tool", "basis_from_json",
-    "basis_to_json", "board_basis_from_json", "board_basis_to_json", "board_from_json", "contact_fit", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
+    "basis_to_json", "board_basis_from_json", "board_basis_to_json", "board_from_json", "contact_fit", "limits_from_json", "machine_from_json", "machine_to_json", "stock_from_json", "stock_to_json",
 ]  # fmt: skip

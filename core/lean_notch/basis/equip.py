@@ -10,7 +10,7 @@ from .basis import BoardBasis
 from .fits import COMMON_FITS, FITS, FitScale
 from .machine import Machine
 from .notebook import Entry, offers, sure_of
-from .stock import Board, Stock
+from .stock import KINDS, Board, Limits, Stock, limits_from_json
 
 Document = Mapping[str, Any]
 START_CLEARANCE = COMMON_FITS.snug
@@ -57,6 +57,7 @@ def news_of_stock(mine: Document, rack: Document) -> tuple[str, ...]:
         "thickness": list(mine["readings"]) != list(rack["readings"]),
         "sheets": _sizes(mine) != _sizes(rack),
         **_differing(mine, rack, ("name", "kind", "direction", "price")),
+        "limits": _limits(mine, rack["kind"]) != _limits(rack, rack["kind"]),
         "what it is sold as": mine["nominal"] != rack["nominal"],
     }
     return tuple(name for name, differs in said.items() if differs)
@@ -72,6 +73,11 @@ def news_of_machine(mine: Document, workshop: Document) -> tuple[str, ...]:
         **_differing(mine, workshop, ("name", "kind", "speeds", "tools")),
     }
     return tuple(name for name, differs in said.items() if differs)
+
+
+def _limits(board: Document, kind: str) -> Limits:
+    """All of a board's; a job's copy and the rack's may say the same by what is usual for its kind."""
+    return limits_from_json(board.get("limits", {})).of(KINDS[kind])
 
 
 def _differing(a: Document, b: Document, names: Sequence[str]) -> dict[str, bool]:

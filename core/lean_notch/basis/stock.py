@@ -73,16 +73,22 @@ class Limits:
                     field=f"stock.limits.{name}",
                 )  # fmt: skip
 
-    def of(self, kind: Kind) -> tuple[float, float, float]:
-        """Web, hole and text, for a board of that kind.
+    def over(self, usual: Limits) -> Limits:
+        """Its own, and the `usual` ones where it has none.
+
+        >>> Limits(hole=2.0).over(Limits(hole=1.5, web=4.0))
+        Limits(web=4.0, hole=2.0, text=None, density=None)
+        """
+        kept = {name: value for name, value in asdict(self).items() if value is not None}
+        return replace(usual, **kept)
+
+    def of(self, kind: Kind) -> Limits:
+        """All of them, for a board of that kind.
 
         >>> Limits(hole=2.0).of(KINDS["cloth"])
-        (3.0, 2.0, 2.0)
+        Limits(web=3.0, hole=2.0, text=2.0, density=300.0)
         """
-        usual = (kind.web, LEAST_HOLE_MM, LEAST_TEXT_MM)
-        own = (self.web, self.hole, self.text)
-        web, hole, text = (as_usual if mine is None else mine for mine, as_usual in zip(own, usual, strict=True))
-        return (web, hole, text)
+        return self.over(Limits(kind.web, LEAST_HOLE_MM, LEAST_TEXT_MM, kind.density))
 
 
 @dataclass(frozen=True)
@@ -148,12 +154,13 @@ class Board:
     @property
     def least(self) -> tuple[float, float, float]:
         """The least web, hole and height of capitals, in mm."""
-        return self.limits.of(self.traits)
+        limits = self.limits.of(self.traits)
+        return cast(tuple[float, float, float], (limits.web, limits.hole, limits.text))
 
     @property
     def density(self) -> float:
         """In kg/m³."""
-        return self.traits.density if self.limits.density is None else self.limits.density
+        return cast(float, self.limits.of(self.traits).density)
 
     @property
     def sizes(self) -> tuple[SheetSize, ...]:
@@ -221,7 +228,7 @@ def board_from_json(document: object) -> Board:
         price=_price(stock.get("price")),
         id=text(stock.get("id", ""), "stock.id", 40, required=False),
         measured=text(stock.get("measured", ""), "stock.measured", 40, required=False),
-        limits=_limits(mapping(stock.get("limits", {}), "stock.limits")),
+        limits=limits_from_json(stock.get("limits", {})),
     )
 
 
@@ -232,7 +239,9 @@ def stock_to_json(stock: Board) -> dict[str, Any]:
     return document
 
 
-def _limits(given: Mapping[str, Any]) -> Limits:
+def limits_from_json(document: object) -> Limits:
+    """Raises NotchError at "stock.limits" or one of its fields."""
+    given = mapping(document, "stock.limits")
     lengths = {
         name: None if given.get(name) in (None, "") else mm(given[name], f"stock.limits.{name}")
         for name in ("web", "hole", "text")

@@ -75,6 +75,8 @@ export type Change = Schemas['ChangeOut']
 export type Tried = Schemas['TriedOut']
 export type Placing = Schemas['PlacingOut']
 export type Together = Schemas['TogetherOut']
+export type Limits = Schemas['LimitsValues']
+export type KindLimitsIn = Partial<Schemas['KindLimitsIn']>
 export type PairRead = Schemas['PairReadOut']
 export type PlacingIn = Given<Schemas['PlacingIn'], 'act' | 'part' | 'steps'>
 export type NamedLength = Schemas['LengthOut']
@@ -161,6 +163,13 @@ export const api = {
   machines: () => unwrap<Machine[]>(client.GET('/api/machines')),
   addStock: (body: StockIn) =>
     unwrap<Stock>(client.POST('/api/stocks', { body: body as Schemas['StockIn'] })),
+  changeKindLimits: (kind: string, changes: KindLimitsIn) =>
+    unwrap<undefined>(
+      client.PATCH('/api/limits/{kind}', {
+        params: { path: { kind } },
+        body: changes as Schemas['KindLimitsIn'],
+      }),
+    ),
   changeStock: (stock_id: number, body: StockChange) =>
     unwrap<Stock>(
       client.PATCH('/api/stocks/{stock_id}', {

@@ -671,6 +671,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/limits/{kind}': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    /**
+     * Change Kind Limits
+     * @description What is usual for a kind of stock in this workshop.
+     */
+    patch: operations['workshop_api_change_kind_limits']
+    trace?: never
+  }
   '/api/machines': {
     parameters: {
       query?: never
@@ -1357,6 +1377,10 @@ export interface components {
       joints: {
         [key: string]: components['schemas']['JointKindOut']
       }
+      /** Limits */
+      limits: {
+        [key: string]: components['schemas']['KindLimitsOut']
+      }
       /** Machine Kinds */
       machine_kinds: string[]
       /** Operations */
@@ -1375,10 +1399,6 @@ export interface components {
       results: string[]
       /** Stock Kinds */
       stock_kinds: string[]
-      /** Usual Limits */
-      usual_limits: {
-        [key: string]: components['schemas']['LimitsValues']
-      }
       /** Usual Speeds */
       usual_speeds: {
         [key: string]: components['schemas']['SpeedValues']
@@ -2443,6 +2463,35 @@ export interface components {
       id: number
       /** Name */
       name: string
+    }
+    /**
+     * KindLimitsIn
+     * @description Those that are given are changed.
+     */
+    KindLimitsIn: {
+      /** Density */
+      density?: number | string | null
+      /** Hole */
+      hole?: number | string | null
+      /** Text */
+      text?: number | string | null
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'in'
+      /** Web */
+      web?: number | string | null
+    }
+    /**
+     * KindLimitsOut
+     * @description What is usual for a kind of stock: common practice, what the workshop says otherwise, and what holds then.
+     */
+    KindLimitsOut: {
+      common: components['schemas']['LimitsValues']
+      own: components['schemas']['LimitsValues']
+      used: components['schemas']['LimitsValues']
     }
     /** LastFileOut */
     LastFileOut: {
@@ -6611,6 +6660,39 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Health']
+        }
+      }
+    }
+  }
+  workshop_api_change_kind_limits: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        kind: string
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['KindLimitsIn']
+      }
+    }
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown
+        }
+        content?: never
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
         }
       }
     }

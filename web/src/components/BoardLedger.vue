@@ -6,7 +6,9 @@ import { cornersText, readCorners } from '../rack'
 import { useSay } from '../composables/useSay'
 import ChoiceField from '../kit/ChoiceField.vue'
 import { optionsOf } from '../kit/options'
+import { LIMITS, shownLimit, typedLimits, type Limit } from '../limits'
 import { useSettings } from '../stores/settings'
+import KindLimits from './KindLimits.vue'
 import RowsEditor from './RowsEditor.vue'
 import TextField from '../kit/TextField.vue'
 
@@ -23,29 +25,13 @@ const sizeDraft = ref<Record<string, string> | null>(null)
 const cutDraft = ref<Record<string, string> | null>(null)
 const short = (mm: number) => say.short(mm)
 
-/** The least that is cut of it; what is left empty is as usual for its kind. */
-const LIMITS = [
-  ['web', 'Least web between cuts'],
-  ['hole', 'Least hole'],
-  ['text', 'Least height of capitals'],
-  ['density', 'Density, kg/m³'],
-] as const
-type Limit = (typeof LIMITS)[number][0]
+/** What is left empty is as usual for its kind. */
 const limits = computed(() => props.stock.document.limits)
-const shownLimit = (name: Limit, value: number | null | undefined) =>
-  value === null || value === undefined ? '' : name === 'density' ? say.number(value, 0) : short(value)
-const usual = (name: Limit) => shownLimit(name, props.choices.usual_limits[props.stock.document.kind]?.[name])
-/** All of them go together, each with its unit: only one of them was typed just now. */
-function changeLimit(name: Limit, text: string): void {
-  const kept = Object.fromEntries(
-    LIMITS.map(([one]) => {
-      const value = limits.value[one]
-      const plain = value === null || value === undefined ? null : one === 'density' ? value : `${value} mm`
-      return [one, plain]
-    }),
-  )
-  void props.change({ limits: { ...kept, [name]: text.trim() || null } })
-}
+const usual = (name: Limit) =>
+  shownLimit(say, name, props.choices.limits[props.stock.document.kind]?.used[name])
+/** All of them go together: only one of them was typed just now. */
+const changeLimit = (name: Limit, text: string) =>
+  props.change({ limits: { ...typedLimits(limits.value), [name]: text.trim() || null } })
 
 watch(
   () => props.stock.id,
@@ -142,13 +128,13 @@ function sizeProblem(field: string): Problem | null {
       :key="name"
       :field="`limits.${name}`"
       :label="label"
-      :text="shownLimit(name, limits[name])"
+      :text="shownLimit(say, name, limits[name])"
       :placeholder="usual(name)"
       :unit="name === 'density' ? '' : settings.unit"
       :problem="problemAt(`limits.${name}`)"
       @commit="changeLimit(name, $event)"
     />
-    <p class="small second wide">Grey values are usual for this kind of board.</p>
+    <KindLimits class="wide" :kind="stock.document.kind" />
     <TextField
       class="wide"
       field="note"
