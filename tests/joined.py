@@ -18,10 +18,10 @@ def panel(name, width, height, *steps, board="main"):
     return {"id": name, "title": name.capitalize(), "board": board, "steps": [blank, *steps]}
 
 
-def job(parts, poses, joints, basis=None):
+def job(parts, poses, joints, basis=None, dimensions=()):
     """`poses` by part; `joints` are (id, first, edge, second, edge, how)."""
     document = {
-        "lean_notch_design": 2, "name": "Joined", "parts": parts,
+        "lean_notch_design": 2, "name": "Joined", "dimensions": list(dimensions), "parts": parts,
         "placements": [{"id": name, "part": name, "pose": pose} for name, pose in poses.items()],
         "joints": [
             {"id": name, "title": name.capitalize(), "first": {"placement": a, "edge": at}, "second": {"placement": b, "edge": to}, "how": how}

@@ -15,7 +15,6 @@ from .build.build import no_files
 from .cutting import estimate
 from .errors import NotchError
 from .figures import Figure
-from .findings import Finding
 from .job import Job, Result, compute
 from .ledger import ledger
 from .nesting import Layout
@@ -121,18 +120,6 @@ def _differ(before: Figure, after: Figure) -> bool:
     if before.value is None or after.value is None:
         return before.word != after.word
     return abs(before.value - after.value) > SAME_MM
-
-
-def broken(before: Build, after: Build) -> tuple[Finding, ...]:
-    """What stops in `after` and did not before, joints that are lost first: by their kind and place in the document, since the
-    numbers of one that stays may be others."""
-    known = {(one.code, one.field, one.joint, one.part) for one in before.findings if one.severity == "stop"}
-    new = [
-        one
-        for one in after.findings
-        if one.severity == "stop" and (one.code, one.field, one.joint, one.part) not in known
-    ]
-    return tuple(sorted(new, key=lambda one: one.joint not in after.lost))
 
 
 @dataclass(frozen=True)

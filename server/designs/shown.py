@@ -22,6 +22,7 @@ from lean_notch.basis import (
     stock_to_json,
 )
 from lean_notch.basis.settings import CutSetting, say_setting, settings_for
+from lean_notch.broken import broken
 from lean_notch.build import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
 from lean_notch.design import BoardNeed, Part
@@ -50,7 +51,7 @@ from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
 from lean_notch.route import Stop, route
-from lean_notch.trial import Change, Trial, broken, moved
+from lean_notch.trial import Change, Trial, moved
 from lean_notch.trial_pair import fit_field, usual_clearances
 from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
@@ -281,7 +282,7 @@ def show_tried(design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bo
     ]
     return out.TriedOut(
         values=values, changes=[show_change(one) for one in changed], paths=paths, moved=moves, problem=None,
-        broken=[f"{one.why} {one.fix}" for one in broken(before.build, result.build)],
+        broken=[f"{one.why} {one.fix}" for one in broken(before, result)],
     )  # fmt: skip
 
 

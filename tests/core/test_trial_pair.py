@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 from conftest import edited, make_board
-from joined import corner, crossed, made, on_wall
+from joined import corner, crossed
 from lean_notch.basis import Basis
 from lean_notch.build import build
 from lean_notch.edits import Edit
@@ -12,7 +12,6 @@ from lean_notch.errors import NotchError
 from lean_notch.job import Job, compute
 from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
-from lean_notch.trial import broken
 from lean_notch.trial_pair import clearances, fit_field, read_pair, trial_pair
 
 
@@ -65,16 +64,6 @@ def test_a_pair_that_would_tell_nothing_is_refused(joint, pairs, step, field):
     with pytest.raises(NotchError) as caught:
         trial_pair(crossed(), joint, pairs, step)
     assert caught.value.field == field
-
-
-def test_what_a_number_breaks_is_told_before_it_is_kept():
-    """A wall that becomes 100 wide no longer holds the second tab of a shelf 120 long."""
-    before = on_wall({"kind": "tab-and-slot"})
-    after = edited(before, Edit("put", "parts/wall/steps/blank/shape/width", "100"))
-    [lost] = broken(build(before.design, before.basis), build(after.design, after.basis))
-    assert (lost.joint, lost.severity) == ("hold", "stop")
-    assert "leaves the face of Wall by" in lost.why
-    assert broken(compute(made("rack").job).build, compute(made("rack").job).build) == ()
 
 
 def test_slots_are_read_like_a_comb_and_give_a_clearance_for_each_fit():

@@ -201,6 +201,19 @@ def _square(first: Body, second: Body, allowed: float) -> Iterator[Shared]:
                 yield Shared(first, second, size, first.frame.at(place, depth))
 
 
+def crossings(first: Body, second: Body) -> Iterator[tuple[Point, Point]]:
+    """Where the first has material in the second's board, at a right angle to it: from where to where along the middle of its
+    thickness, flat on the second."""
+    if abs(dot(first.frame.n, second.frame.n)) > _SQUARE:
+        return
+    axis, base = unit(cross(first.frame.n, second.frame.n)), first.frame.origin
+    mine, theirs = (_lane(body, axis, base) for body in (first, second))
+    shift = dot(axis, minus(second.frame.origin, base))
+    middle = sum(_band(second, first, theirs)) / 2
+    for start, end, _ in _stretches(mine.shape, _band(first, second, mine), CLASH_MM / 2):
+        yield theirs.place(start - shift, middle), theirs.place(end - shift, middle)
+
+
 Span = tuple[float, float]
 
 

@@ -63,30 +63,38 @@ class Interference:
 def interference(build: Build, basis: Basis, level: Level = "mean") -> Interference:
     """At one level; the mean is what to look at first."""
     stood = bodies(build, basis, level)
-    near = near_pairs(stood, HAIR_MM)
+    near = neighbours(stood)
     if len(near) > MOST_PAIRS:
         found = Finding(
             "assembly-too-large", "unseen", f"{len(near)} pairs of parts lie near each other; that is more than is compared.",
             "Look at a smaller assembly.",
         )  # fmt: skip
         return Interference(level, 0, (found,))
-    neighbours: dict[frozenset[str], list[tuple[Body, Body]]] = {}
-    for first, second in ((stood[a], stood[b]) for a, b in near):
-        if first.placement != second.placement:
-            neighbours.setdefault(frozenset((first.placement, second.placement)), []).append((first, second))
     joined: dict[frozenset[str], list[Mate]] = {}
     for mate in build.mates:
         joined.setdefault(frozenset(change.placement for change in mate.members), []).append(mate)
-    titles, findings = _titles(build), [*_not_stood(build)]
-    for pair, blocks_of_it in neighbours.items():
-        mates = joined.get(pair, [])
-        worst = _worst(blocks_of_it, _allowed(mates, level, build, basis))
+    titles, findings = titles_of(build), [*_not_stood(build)]
+    for names, pairs in near.items():
+        mates = joined.get(names, [])
+        worst = clash(pairs, _allowed(mates, level, build, basis))
         if worst:
-            findings.append(_finding(worst, mates, titles, level))
-    return Interference(level, len(neighbours), tuple(findings))
+            findings.append(found_clash(worst, titles, mates, level))
+    return Interference(level, len(near), tuple(findings))
 
 
-def _worst(pairs: Sequence[tuple[Body, Body]], allowed: float) -> list[Shared]:
+Pair = tuple[Body, Body]
+
+
+def neighbours(stood: Sequence[Body]) -> dict[frozenset[str], list[Pair]]:
+    """Which blocks of which two placements lie near each other."""
+    found: dict[frozenset[str], list[Pair]] = {}
+    for first, second in ((stood[a], stood[b]) for a, b in near_pairs(stood, HAIR_MM)):
+        if first.placement != second.placement:
+            found.setdefault(frozenset((first.placement, second.placement)), []).append((first, second))
+    return found
+
+
+def clash(pairs: Sequence[Pair], allowed: float = CLASH_MM) -> list[Shared]:
     """What the blocks of two parts share, the most first."""
     found: list[Shared] = []
     for first, second in pairs:
@@ -151,7 +159,7 @@ def _blocks(part: FlatPart, thickness: float) -> _Blocks:
     )
 
 
-def _titles(build: Build) -> dict[str, str]:
+def titles_of(build: Build) -> dict[str, str]:
     count = Counter(one.part for one in build.standings)
     return {
         one.placement: build.part(one.part).title + (f" at “{one.placement}”" if count[one.part] > 1 else "")
@@ -159,7 +167,9 @@ def _titles(build: Build) -> dict[str, str]:
     }  # fmt: skip
 
 
-def _finding(found: Sequence[Shared], mates: Sequence[Mate], titles: Mapping[str, str], level: Level) -> Finding:
+def found_clash(
+    found: Sequence[Shared], titles: Mapping[str, str], mates: Sequence[Mate] = (), level: Level = "mean"
+) -> Finding:
     worst = found[0]
     first, second = worst.first, worst.second
     size = " x ".join(say_mm(one, 2) for one in sorted(worst.size))
