@@ -696,7 +696,7 @@ class VerdictOut(Out):
 
 class ProofFound(Out):
     """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
-    are what the beam's centre follows, in the order of the file; `as_cut` are outlines of finished parts in their own frames;
+    are what the beam's centre follows, in the order of the file; `as_cut` are the rings of finished parts in their own frames, outline first;
     `provided` is what the verdict rests on that nobody measured, "" for nothing."""
 
     fits: bool
@@ -711,7 +711,7 @@ class ProofFound(Out):
     finished: dict[int, list[str]]
     tested: tuple[Tested, ...]
     close_ups: tuple[CloseUp, ...]
-    as_cut: dict[str, tuple[tuple[float, float], ...]]
+    as_cut: dict[str, tuple[tuple[tuple[float, float], ...], ...]]
     times: list[SheetTimeOut]
     own_speeds: bool
     said: Said

@@ -188,7 +188,7 @@ def test_a_sheet_is_watched_path_by_path_and_put_together(page: Page):
     page.get_by_role("slider", name="Paths cut").press("ArrowLeft")
     expect(page.get_by_text(re.compile("^path 4 of 5: cut, ")).first).to_be_visible()
     page.get_by_text("Assembled", exact=True).click()
-    expect(page.locator(".assembled path.face").first).to_be_visible()
+    expect(page.locator("[data-size=width]")).to_have_text("156.12")
     part(page, "Left side").click()
     expect(page.get_by_role("figure")).to_contain_text("Inner corner of Left side")
     with page.expect_download() as download:

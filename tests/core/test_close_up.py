@@ -124,7 +124,9 @@ def test_an_empty_job_tested_nothing():
 
 
 def test_parts_are_given_as_cut_in_their_own_frame(proof):
-    front = proof.as_cut["front"]
+    front, *holes = proof.as_cut["front"]
+    assert holes == []
+    assert len(proof.as_cut["base"]) == 1
     xs, ys = [x for x, _ in front], [y for _, y in front]
     assert (max(xs) - min(xs), max(ys) - min(ys)) == (pytest.approx(156.12, abs=0.02), pytest.approx(63.06, abs=0.02))
 

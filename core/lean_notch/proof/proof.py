@@ -69,7 +69,7 @@ class Said:
 class Proof:
     """`pieces` are the finished shapes by sheet number, where they lie on it; `provided` what the verdict rests on that
     nobody measured, "" for nothing; `tested` is what was looked at and how. `close_ups` are of a corner of each part and of the
-    findings' places; `as_cut` are outlines of finished parts, each flat in its own frame."""
+    findings' places; `as_cut` are the rings of finished parts, outline first, each flat in its own frame."""
 
     parts: tuple[PartProof, ...]
     mates: tuple[MateProof, ...]
@@ -78,7 +78,7 @@ class Proof:
     provided: str = ""
     tested: tuple[Tested, ...] = ()
     close_ups: tuple[CloseUp, ...] = ()
-    as_cut: Mapping[str, tuple[Point, ...]] = field(default_factory=dict)
+    as_cut: Mapping[str, tuple[tuple[Point, ...], ...]] = field(default_factory=dict)
 
     @property
     def verdict(self) -> Verdict:

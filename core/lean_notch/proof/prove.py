@@ -79,18 +79,18 @@ def prove(
     tell(0.95, "looking at the corners")
     return Proof(
         tuple(prover.parts), tuple(joints.proofs), findings, prover.pieces, _provided(build, basis),
-        tested(prover.parts, joints.proofs, findings, counts), tuple(prover.close_ups(findings)), _outlines(gauges),
+        tested(prover.parts, joints.proofs, findings, counts), tuple(prover.close_ups(findings)), _rings(gauges),
     )  # fmt: skip
 
 
-def _outlines(gauges: Mapping[str, Gauge]) -> dict[str, tuple[Point, ...]]:
+def _rings(gauges: Mapping[str, Gauge]) -> dict[str, tuple[tuple[Point, ...], ...]]:
     """Of finished parts, to a hair: for a drawing of them put together."""
     import shapely
 
     found = {}
     for part, gauge in list(gauges.items())[:MOST_CLOSE_UPS]:
-        ring = shapely.simplify(gauge.piece.exterior, AS_CUT_MM)
-        found[part] = tuple((round(x, 3), round(y, 3)) for x, y in ring.coords[:-1])
+        rings = shapely.simplify(shapely.get_rings(gauge.piece), AS_CUT_MM)
+        found[part] = tuple(tuple((round(x, 3), round(y, 3)) for x, y in ring.coords[:-1]) for ring in rings)
     return found
 
 

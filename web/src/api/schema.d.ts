@@ -3690,7 +3690,7 @@ export interface components {
     ProofOut: {
       /** As Cut */
       as_cut: {
-        [key: string]: [number, number][]
+        [key: string]: [number, number][][]
       }
       /**
        * At

@@ -2,27 +2,27 @@
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
-import { Raster, onPicture, type Camera, type Drawn, type Section } from '../geometry/raster'
-import { along, boxOnPicture, even, solidOf, type Solid } from '../geometry/solids'
+import { Raster, type Camera, type Drawn, type Section } from '../geometry/raster'
+import { along, boxOnPicture, type Ring } from '../geometry/solids'
 import type { Triple } from '../geometry/standing'
-import { scaleBar } from '../geometry/view'
-import { MM_PER_INCH } from '../units'
-import { useSay } from '../composables/useSay'
+import { useSolids } from '../composables/useSolids'
 import { VIEWS, useTurning } from '../composables/useTurning'
 import ChoiceWord from '../kit/ChoiceWord.vue'
-import { pickOf } from '../stores/selection'
 import { useJob } from '../stores/job'
-import SizeField from './SizeField.vue'
+import SolidOver from './SolidOver.vue'
 import { useSettings } from '../stores/settings'
 
 /** The parts as solids where they stand, to be turned, drawn apart and cut through; parts and joints are picked here. */
 const props = defineProps<{
   /** Places to point at: proposals, for instance. */
   marks?: readonly { key: string; place: Triple; says: string; strong?: boolean }[]
+  /** Rings that were cut, to be drawn in place of the nominal ones, by part. */
+  pieces?: Readonly<Record<string, readonly Ring[]>>
+  /** px on the right that something else lies over. */
+  aside?: number
 }>()
 const emit = defineEmits<{ mark: [key: string] }>()
 const job = useJob()
-const say = useSay()
 const settings = useSettings()
 const frame = useTemplateRef('frame')
 const canvas = useTemplateRef('canvas')
@@ -47,60 +47,11 @@ watch(turning.eye, (eye) => {
 })
 
 const density = computed(() => (moving.value ? 1 : Math.max(2, Math.min(3, pixelRatio.value))))
-const titles = computed(() => new Map(job.design!.parts.map(({ id, title }) => [id, title])))
 const clear = computed(
   () => new Set(job.design!.boards.filter(({ basis }) => basis.stock.kind === 'acrylic').map(({ id }) => id)),
 )
 
-/** A part that is where it was keeps its solid. */
-const known = new Map<string, { of: unknown; at: string; solid: Solid }>()
-const bodies = computed(() => {
-  const parts = new Map(job.design!.parts.map((part) => [part.id, part]))
-  return job.design!.standings.flatMap((standing) => {
-    const part = parts.get(standing.part)
-    if (!part || job.hidden.has(part.id)) return []
-    const at = JSON.stringify([standing.origin, standing.u, standing.v, standing.n])
-    const before = known.get(standing.placement)
-    const solid =
-      before?.of === part.outline && before.at === at
-        ? before.solid
-        : solidOf({ ...standing, ...(part.solid ?? even([part.outline, ...part.holes], part.thickness)) })
-    known.set(standing.placement, { of: part.outline, at, solid })
-    return [{ placement: standing.placement, part: part.id, board: part.board, solid, n: standing.n }]
-  })
-})
-
-const box = computed(() => {
-  let [low, high]: [number[], number[]] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ]
-  for (const { solid } of bodies.value) {
-    for (let i = 0; i < solid.edges.length; i++) {
-      low[i % 3] = Math.min(low[i % 3]!, solid.edges[i]!)
-      high[i % 3] = Math.max(high[i % 3]!, solid.edges[i]!)
-    }
-  }
-  if (!bodies.value.length) [low, high] = [[0, 0, 0], [1, 1, 1]] // prettier-ignore
-  return { low: low as unknown as Triple, high: high as unknown as Triple }
-})
-/** Its sizes stand along these. */
-const corners = computed(() => {
-  const { low, high } = box.value
-  const ends = [low, high]
-  return ends.flatMap(([x]) => ends.flatMap(([, y]) => ends.map(([, , z]) => [x, y, z] as Triple)))
-})
-const middle = computed(
-  () => box.value.low.map((one, i) => (one + box.value.high[i]!) / 2) as unknown as Triple,
-)
-
-/** Drawn apart, every part goes away from the middle. */
-const offs = computed(() =>
-  bodies.value.map(({ solid }) => {
-    const share = (apart.value / 100) * 0.9
-    return solid.middle.map((one, i) => (one - middle.value[i]!) * share) as unknown as Triple
-  }),
-)
+const { bodies, box, corners, middle, offs } = useSolids(apart, () => props.pieces)
 
 const selected = computed(() => {
   const mate = job.design!.mates.find(({ id }) => id === job.picked.joint)
@@ -152,10 +103,11 @@ const camera = computed<Camera>(() => {
     ;[left, right] = [Math.min(left, a), Math.max(right, a)]
     ;[low, high] = [Math.min(low, b), Math.max(high, b)]
   }
-  const room = [Math.max(width.value - 190, 50), Math.max(height.value - 150, 50)] as const
+  const free = width.value - (props.aside ?? 0)
+  const room = [Math.max(free - 190, 50), Math.max(height.value - 150, 50)] as const
   const fitting = Math.min(room[0] / (right - left || 1), room[1] / (high - low || 1))
   const scale = fitting * zoomed.value
-  const x = width.value / 2 - ((left + right) / 2) * scale + shift.value[0]
+  const x = free / 2 - ((left + right) / 2) * scale + shift.value[0]
   const y = height.value / 2 - 6 + ((low + high) / 2) * scale + shift.value[1]
   return { axes: axes.value, scale, x, y }
 })
@@ -198,74 +150,6 @@ function repaint(): void {
 }
 watch([drawn, camera, section, density], repaint, { flush: 'post' })
 onMounted(repaint)
-
-const at = (place: Triple) => onPicture(place, camera.value)
-/** Where each joint runs, half-way into the boards. */
-const joints = computed(() =>
-  job.design!.mates.map((mate) => ({ mate, from: at(mate.start as unknown as Triple), to: at(mate.end as unknown as Triple) })),
-) // prettier-ignore
-const findings = computed(() => {
-  const found = job.fresh ? job.fresh.findings : job.design!.findings
-  return found.flatMap((one) => (one.space ? [{ ...one, at: at(one.space as unknown as Triple) }] : []))
-})
-const labels = computed(() => {
-  if (!names.value) return []
-  return bodies.value.map(({ placement, part, solid }, i) => ({
-    key: placement,
-    text: titles.value.get(part) ?? part,
-    at: at(solid.middle.map((one, k) => one + offs.value[i]![k]!) as unknown as Triple),
-  }))
-})
-
-/** The whole from end to end, along the edges that are nearest to the eye and lowest. */
-const sizes = computed(() => {
-  const { low, high } = box.value
-  const near = axes.value.near
-  const corner = (x: boolean, y: boolean, z: boolean): Triple => [x ? high[0] : low[0], y ? high[1] : low[1], z ? high[2] : low[2]] // prettier-ignore
-  const [right, back] = [near[0] > 0, near[1] > 0]
-  const below = near[2] < 0
-  return [
-    { key: 'width', mm: high[0] - low[0], from: corner(false, back, below), to: corner(true, back, below) },
-    { key: 'depth', mm: high[1] - low[1], from: corner(right, false, below), to: corner(right, true, below) },
-    { key: 'height', mm: high[2] - low[2], from: corner(right, !back, false), to: corner(right, !back, true) },
-  ].flatMap(({ key, mm, from, to }) => {
-    const [a, b] = [at(from), at(to)]
-    const long = Math.hypot(b[0] - a[0], b[1] - a[1])
-    if (long < 36) return []
-    const centre = at(middle.value)
-    const mid = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2] as const
-    let out = [(b[1] - a[1]) / long, -(b[0] - a[0]) / long] as const
-    if ((mid[0] - centre[0]) * out[0] + (mid[1] - centre[1]) * out[1] < 0) out = [-out[0], -out[1]]
-    const by = (p: readonly [number, number], d: number) => [p[0] + out[0] * d, p[1] + out[1] * d] as const
-    return [{ key, mm, a: by(a, 14), b: by(b, 14), feet: [a, by(a, 19), b, by(b, 19)] as const, text: by(mid, 30) }]
-  })
-}) // prettier-ignore
-
-/** The lengths that were chosen for the whole's sizes open for editing beside them. */
-const chosenSizes = computed(() => {
-  const lengths = new Map(job.design!.lengths.map((one) => [one.name, one]))
-  return (apart.value || cut.value ? [] : sizes.value).flatMap((size) => {
-    const own = lengths.get(size.key)
-    const [inside, outside] = [lengths.get(`inside_${size.key}`), lengths.get(`outside_${size.key}`)]
-    if (!own || own.source !== 'chosen' || own.value == null) return []
-    const says = inside?.value === own.value ? 'inside' : outside?.value === own.value ? 'outside' : own.title
-    const field = own.field || `dimensions/${own.name}/length`
-    const whole = Math.abs(size.mm - own.value) < 1e-6
-    return [
-      { ...size, own, says, field, whole, at: [size.text[0], size.text[1] + (whole ? 0 : 24)] as const },
-    ]
-  })
-})
-
-const bar = computed(() => {
-  const { length, px } = scaleBar(camera.value.scale * (say.unit === 'in' ? MM_PER_INCH : 1), 120)
-  const mm = length * (say.unit === 'in' ? MM_PER_INCH : 1)
-  const legs = ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as Triple[]).map((way) => [along(way, axes.value.right) * mm * camera.value.scale, -along(way, axes.value.up) * mm * camera.value.scale] as const) // prettier-ignore
-  return { px, legs, text: `${say.number(length, 6, 0)} ${say.unit} along each edge` }
-})
-const fromBelow = computed(() => Math.max(0, ...bar.value.legs.map(([, y]) => y)))
-const wide = computed(() => Math.max(0, ...bar.value.legs.map(([x]) => x)))
-const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
 </script>
 
 <template>
@@ -278,76 +162,22 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
     @keydown.self="turning.onKey"
   >
     <canvas ref="canvas" aria-hidden="true" />
-    <svg class="over" :width="width" :height="height">
-      <g v-for="one in apart || cut ? [] : sizes" :key="one.key" class="size">
-        <path
-          :d="`M${one.feet[0].join(' ')}L${one.feet[1].join(' ')}M${one.feet[2].join(' ')}L${one.feet[3].join(' ')}`"
-        />
-        <path class="line" :d="`M${one.a.join(' ')}L${one.b.join(' ')}`" />
-        <text
-          v-if="!chosenSizes.some((own) => own.key === one.key && own.whole)"
-          class="figure"
-          :x="one.text[0]"
-          :y="one.text[1] + 5"
-          :data-size="one.key"
-        >
-          {{ say.length(one.mm) }}
-        </text>
-      </g>
-      <template v-if="!apart">
-        <line
-          v-for="{ mate, from, to } in joints"
-          :key="mate.id"
-          class="joint"
-          :class="{ selected: job.picked.joint === mate.id }"
-          :x1="from[0]"
-          :y1="from[1]"
-          :x2="to[0]"
-          :y2="to[1]"
-          :data-pick="pickOf('joint', mate.id)"
-          tabindex="0"
-          role="button"
-          :aria-label="`Joint: ${mate.title}`"
-          :aria-pressed="job.picked.joint === mate.id"
-          @click="job.toggle('joint', mate.id)"
-          @keydown.enter="job.toggle('joint', mate.id)"
-        />
-        <g v-for="(finding, i) in findings" :key="`finding-${i}`" :class="finding.severity">
-          <title>{{ say.sentence(finding.why) }}</title>
-          <circle :cx="finding.at[0]" :cy="finding.at[1]" r="9" />
-        </g>
-        <g v-for="mark in props.marks ?? []" :key="mark.key" class="mark" :class="{ strong: mark.strong }">
-          <title>{{ mark.says }}</title>
-          <circle
-            :cx="at(mark.place)[0]"
-            :cy="at(mark.place)[1]"
-            r="7"
-            data-pick="mark"
-            @click="emit('mark', mark.key)"
-          />
-        </g>
-      </template>
-      <text v-for="one in labels" :key="one.key" class="name small" :x="one.at[0]" :y="one.at[1]">
-        {{ one.text }}
-      </text>
-      <g class="bar" :transform="`translate(${20 - leftOf} ${height - 22 - fromBelow})`">
-        <path v-for="(leg, i) in bar.legs" :key="i" :d="`M0 0L${leg.join(' ')}`" />
-        <text class="figure small" :x="wide + 10" :y="fromBelow">{{ bar.text }}</text>
-      </g>
-    </svg>
-    <SizeField
-      v-for="one in chosenSizes"
-      :key="one.key"
-      :at="one.at"
-      :label="`${one.own.title} ${one.says}`"
-      :value="one.own.value!"
-      :text="say.edit(one.own.text, one.own.unit)"
-      :chosen="true"
-      :says="one.says"
-      :problem="job.problemAt(one.field)"
-      @keep="job.put(one.field, $event)"
+    <SolidOver
+      :bodies="bodies"
+      :offs="offs"
+      :box="box"
+      :middle="middle"
+      :camera="camera"
+      :width="width"
+      :height="height"
+      :names="names"
+      :apart="apart > 0"
+      :cut="cut > 0"
+      :measured="Boolean(props.pieces)"
+      :marks="props.marks ?? []"
+      @mark="emit('mark', $event)"
     />
-    <div class="tools small">
+    <div class="tools small" :style="{ right: `${22 + (aside ?? 0)}px` }">
       <ChoiceWord
         label="View"
         :options="Object.keys(VIEWS).map((value) => ({ value, label: value }))"
@@ -395,77 +225,16 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
 .solid:focus-visible {
   outline-offset: -3px;
 }
-canvas,
-.over {
+canvas {
   position: absolute;
   inset: 0;
   width: 100%;
   height: 100%;
 }
-.over {
-  pointer-events: none;
-  user-select: none;
-}
-.size path {
-  fill: none;
-  stroke: var(--edge);
-}
-.size .line {
-  stroke: var(--second);
-}
-text {
-  fill: var(--ink);
-  text-anchor: middle;
-  paint-order: stroke;
-  stroke: var(--sheet);
-  stroke-width: 4px;
-}
-.bar text {
-  text-anchor: start;
-}
-.bar path {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.5;
-}
-.joint {
-  stroke: transparent;
-  stroke-width: 10;
-  stroke-linecap: round;
-  pointer-events: stroke;
-  cursor: pointer;
-}
-.joint:hover,
-.joint:focus-visible {
-  stroke: color-mix(in srgb, var(--deep) 35%, transparent);
-}
-.joint.selected {
-  stroke: color-mix(in srgb, var(--deep) 50%, transparent);
-}
-circle {
-  fill: transparent;
-  stroke: var(--ochre);
-  stroke-width: 2;
-}
-.stop circle {
-  stroke: var(--bad);
-}
-.mark circle {
-  stroke: var(--ink);
-  stroke-dasharray: 2 3;
-  fill: color-mix(in srgb, var(--sheet) 60%, transparent);
-  pointer-events: all;
-  cursor: pointer;
-}
-.mark.strong circle {
-  stroke: var(--ochre);
-  stroke-dasharray: none;
-}
 .tools {
   position: absolute;
   left: 22px;
   top: 10px;
-  right: 22px;
   display: flex;
   flex-wrap: wrap;
   gap: 4px 22px;

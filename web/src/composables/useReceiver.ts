@@ -33,6 +33,7 @@ export function useReceiver() {
 
   async function load(id?: number): Promise<void> {
     const found = await api.profiles()
+    if (left) return // the job may be closed by now
     const own = found.find((one) => one.machine !== null && String(one.machine) === machine.value.id)
     profiles.value = found
     choose(id ?? own?.id ?? found.find((one) => one.machine === null)?.id ?? 0)

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
 import { inRows } from './rows'
-import { assembled, project, type Panel } from './standing'
 import { stacked, stripFor, ticksOf } from './strip'
 import { fit, LARGEST_SCALE, pan, scaleBar, toScreen, toWork, zoomAt, type Box } from './view'
 
@@ -87,65 +86,6 @@ describe('rows', () => {
 
   it('take nothing at all', () => {
     expect(inRows([], 10, 1.5).places).toEqual([])
-  })
-})
-
-describe('panels standing', () => {
-  const square = [
-    [0, 0],
-    [10, 0],
-    [10, 10],
-    [0, 10],
-  ] as const
-  const base: Panel = {
-    id: 'base',
-    origin: [0, 0, 3],
-    u: [1, 0, 0],
-    v: [0, 1, 0],
-    n: [0, 0, 1],
-    thickness: 3,
-    outline: square,
-  }
-  const front: Panel = {
-    id: 'front',
-    origin: [0, 0, 0],
-    u: [1, 0, 0],
-    v: [0, 0, 1],
-    n: [0, -1, 0],
-    thickness: 3,
-    outline: square,
-  }
-  const back: Panel = {
-    id: 'back',
-    origin: [10, 10, 0],
-    u: [-1, 0, 0],
-    v: [0, 0, 1],
-    n: [0, 1, 0],
-    thickness: 3,
-    outline: square,
-  }
-
-  it('show height upwards and width to the right', () => {
-    expect(project([0, 0, 1])[1]).toBeGreaterThan(0)
-    expect(project([0, 0, 1])[0]).toBeCloseTo(0)
-    expect(project([1, 0, 0])[0]).toBeGreaterThan(0)
-  })
-
-  it('are painted from far to near', () => {
-    const order = [...new Set(assembled([front, base, back], 0).map(({ part }) => part))]
-    expect(order).toEqual(['back', 'base', 'front'])
-  })
-
-  it('move apart, each its own way', () => {
-    const lowest = (apart: number, part: string) =>
-      Math.min(
-        ...assembled([front, base, back], apart)
-          .filter((face) => face.part === part)
-          .flatMap(({ points }) => points.map(([, y]) => y)),
-      )
-    expect(lowest(20, 'base')).toBeLessThan(lowest(0, 'base'))
-    expect(lowest(20, 'front')).toBeLessThan(lowest(0, 'front'))
-    expect(lowest(20, 'back')).toBeGreaterThan(lowest(0, 'back'))
   })
 })
 

@@ -4,7 +4,7 @@ import type { Triple } from './standing'
 
 /** Boards as solids, and the eye that looks at them without perspective, so that lengths compare. */
 
-type Ring = readonly (readonly [number, number])[]
+export type Ring = readonly (readonly [number, number])[]
 
 /** Areas in the board's plane between two depths behind its face: an outline and its holes. */
 export interface Slice {

@@ -14,12 +14,7 @@ export interface Slab {
   holes?: readonly (readonly Point[])[]
 }
 
-export interface Panel extends Slab {
-  id: string
-}
-
-export interface Face {
-  part: string
+interface Face {
   kind: 'face' | 'edge'
   points: Point[]
 }
@@ -31,17 +26,10 @@ const TILT = (28 * Math.PI) / 180
 const EYE: Triple = [-Math.sin(TURN) * Math.cos(TILT), -Math.cos(TURN) * Math.cos(TILT), Math.sin(TILT)]
 
 /** On the picture, in mm, y up. */
-export function project([x, y, z]: Triple): Point {
+function project([x, y, z]: Triple): Point {
   const across = x * Math.cos(TURN) - y * Math.sin(TURN)
   const away = x * Math.sin(TURN) + y * Math.cos(TURN)
   return [across, z * Math.cos(TILT) + away * Math.sin(TILT)]
-}
-
-/** Faces to paint in order, far panels first; `apart` moves every panel outwards along its face's direction. */
-export function assembled(panels: readonly Panel[], apart: number): Face[] {
-  return farFirst(panels, apart).flatMap((panel) =>
-    facesOf(panel, apart).map((face) => ({ ...face, part: panel.id })),
-  )
 }
 
 /** What one panel looks like as it stands: path data in mm, y up, of what is painted first, next and last. */
@@ -66,11 +54,11 @@ export function sketch(panels: readonly Slab[]): Sketch {
     }
     return `M${points.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}Z`
   }
-  const drawn = farFirst(panels, 0).map((panel) => {
-    const faces = facesOf(panel, 0)
+  const drawn = farFirst(panels).map((panel) => {
+    const faces = facesOf(panel)
     const loops = (depth: number) =>
       [panel.outline, ...(panel.holes ?? [])]
-        .map((loop) => path(loop.map((p) => project(place(panel, p, depth, 0)))))
+        .map((loop) => path(loop.map((p) => project(place(panel, p, depth)))))
         .join('')
     const seen = dot(panel.n, EYE) > 0
     return {
@@ -90,18 +78,18 @@ const MOST_COMPARED = 150
 
 /** Panels in the order in which each is painted after whatever it hides. Of two, one lies wholly on one side of the other's
  * board; where neither does, the further middle goes first. */
-function farFirst<T extends Slab>(panels: readonly T[], apart: number): T[] {
-  const depths = new Map(panels.map((panel) => [panel, depthOf(panel, apart)]))
+function farFirst<T extends Slab>(panels: readonly T[]): T[] {
+  const depths = new Map(panels.map((panel) => [panel, depthOf(panel)]))
   const byDepth = [...panels].sort((a, b) => depths.get(a)! - depths.get(b)!)
   if (panels.length > MOST_COMPARED) return byDepth
-  const corners = new Map<Slab, Triple[]>(panels.map((panel) => [panel, innerCorners(panel, apart)]))
-  const boxes = new Map<Slab, Box>(panels.map((panel) => [panel, boxOnPicture(panel, apart)]))
+  const corners = new Map<Slab, Triple[]>(panels.map((panel) => [panel, innerCorners(panel)]))
+  const boxes = new Map<Slab, Box>(panels.map((panel) => [panel, boxOnPicture(panel)]))
   const ordered: T[] = []
   const left = new Set(byDepth)
   while (left.size) {
     const waiting = [...left]
     const free = (a: T) =>
-      !waiting.some((b) => b !== a && overlap(boxes.get(a)!, boxes.get(b)!) && hides(a, b, corners, apart))
+      !waiting.some((b) => b !== a && overlap(boxes.get(a)!, boxes.get(b)!) && hides(a, b, corners))
     const next = waiting.find(free) ?? waiting[0]!
     ordered.push(next)
     left.delete(next)
@@ -109,9 +97,9 @@ function farFirst<T extends Slab>(panels: readonly T[], apart: number): T[] {
   return ordered
 }
 
-function boxOnPicture(panel: Slab, apart: number): Box {
+function boxOnPicture(panel: Slab): Box {
   const points = panel.outline.flatMap((p) =>
-    [0, panel.thickness].map((depth) => project(place(panel, p, depth, apart))),
+    [0, panel.thickness].map((depth) => project(place(panel, p, depth))),
   )
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
@@ -120,15 +108,15 @@ function boxOnPicture(panel: Slab, apart: number): Box {
 const overlap = (a: Box, b: Box) => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3]
 
 /** Whether `a` stands before `b`, so that `b` has to be painted first. */
-function hides(a: Slab, b: Slab, corners: Map<Slab, Triple[]>, apart: number): boolean {
-  return side(b, corners.get(a)!, apart) > 0 || side(a, corners.get(b)!, apart) < 0
+function hides(a: Slab, b: Slab, corners: Map<Slab, Triple[]>): boolean {
+  return side(b, corners.get(a)!) > 0 || side(a, corners.get(b)!) < 0
 }
 
 /** 1 if all points lie on the eye's side of a panel's board, -1 if all lie behind it, 0 if neither. */
-function side(panel: Slab, points: readonly Triple[], apart: number): number {
+function side(panel: Slab, points: readonly Triple[]): number {
   const facing = dot(panel.n, EYE)
   if (Math.abs(facing) < 1e-9) return 0
-  const face = dot(place(panel, [0, 0], 0, apart), panel.n)
+  const face = dot(place(panel, [0, 0], 0), panel.n)
   const before = points.every((p) => dot(p, panel.n) >= face - SLACK)
   const behind = points.every((p) => dot(p, panel.n) <= face - panel.thickness + SLACK)
   if (before === behind) return 0
@@ -138,7 +126,7 @@ function side(panel: Slab, points: readonly Triple[], apart: number): number {
 const SLACK = 0.05
 
 /** The corners of a panel without what its joints put into others. */
-function innerCorners(panel: Slab, apart: number): Triple[] {
+function innerCorners(panel: Slab): Triple[] {
   const xs = panel.outline.map(([x]) => x)
   const ys = panel.outline.map(([, y]) => y)
   const inset = (low: number, high: number) => {
@@ -147,16 +135,14 @@ function innerCorners(panel: Slab, apart: number): Triple[] {
   }
   const across = inset(Math.min(...xs), Math.max(...xs))
   const up = inset(Math.min(...ys), Math.max(...ys))
-  return across.flatMap((x) =>
-    up.flatMap((y) => [0, panel.thickness].map((z) => place(panel, [x, y], z, apart))),
-  )
+  return across.flatMap((x) => up.flatMap((y) => [0, panel.thickness].map((z) => place(panel, [x, y], z))))
 }
 
-function facesOf(panel: Slab, apart: number): Omit<Face, 'part'>[] {
-  const front = panel.outline.map((p) => place(panel, p, 0, apart))
-  const back = panel.outline.map((p) => place(panel, p, panel.thickness, apart))
+function facesOf(panel: Slab): Face[] {
+  const front = panel.outline.map((p) => place(panel, p, 0))
+  const back = panel.outline.map((p) => place(panel, p, panel.thickness))
   const seen = dot(panel.n, EYE) > 0
-  const faces: Omit<Face, 'part'>[] = [{ kind: 'face', points: (seen ? back : front).map(project) }]
+  const faces: Face[] = [{ kind: 'face', points: (seen ? back : front).map(project) }]
   panel.outline.forEach(([x, y], i) => {
     const next = (i + 1) % panel.outline.length
     const [x1, y1] = panel.outline[next]!
@@ -171,22 +157,14 @@ function facesOf(panel: Slab, apart: number): Omit<Face, 'part'>[] {
   return faces
 }
 
-function place(panel: Slab, [x, y]: Point, depth: number, apart: number): Triple {
+function place(panel: Slab, [x, y]: Point, depth: number): Triple {
   const on = add(add(panel.origin, scale(panel.u, x)), scale(panel.v, y))
-  return add(on, scale(panel.n, apart * lift(panel) - depth))
+  return add(on, scale(panel.n, -depth))
 }
 
-/** A base seen from above still moves down, away from what stands on it. */
-function lift(panel: Slab): number {
-  return panel.n[2] > 0 ? -1 : 1
-}
-
-function depthOf(panel: Slab, apart: number): number {
+function depthOf(panel: Slab): number {
   const count = panel.outline.length
-  const sum = panel.outline.reduce(
-    (total, p) => total + dot(place(panel, p, panel.thickness / 2, apart), EYE),
-    0,
-  )
+  const sum = panel.outline.reduce((total, p) => total + dot(place(panel, p, panel.thickness / 2), EYE), 0)
   return sum / count
 }
 

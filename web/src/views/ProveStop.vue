@@ -4,7 +4,6 @@ import { useRouter } from 'vue-router'
 
 import { api, type Finding, type Task, type Tested } from '../api/client'
 import { whole } from '../api/tasks'
-import AssembledDrawing from '../components/AssembledDrawing.vue'
 import CornerInset from '../components/CornerInset.vue'
 import CutSlider from '../components/CutSlider.vue'
 import FindingList from '../components/FindingList.vue'
@@ -14,6 +13,7 @@ import ProofDrawing from '../components/ProofDrawing.vue'
 import ProofLedger from '../components/ProofLedger.vue'
 import ProofMark from '../components/ProofMark.vue'
 import SheetTabs from '../components/SheetTabs.vue'
+import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TestedList from '../components/TestedList.vue'
@@ -21,6 +21,7 @@ import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
 import { useShortcuts } from '../composables/useShortcuts'
 import { furthestOff, magnification } from '../geometry/magnified'
+import type { Ring } from '../geometry/solids'
 import { blobOf, save } from '../download'
 import PickField from '../kit/PickField.vue'
 import { useJob } from '../stores/job'
@@ -151,11 +152,8 @@ async function onPaper(): Promise<void> {
         :corners="corners"
         :aside="aside"
       />
-      <AssembledDrawing
-        v-else
-        :outlines="(proof?.as_cut ?? {}) as Record<string, [number, number][]>"
-        :aside="INSET_PX"
-      />
+      <SolidView v-else-if="proof" :pieces="proof.as_cut as Record<string, Ring[]>" :aside="INSET_PX" />
+      <p v-else class="nothing second">The parts are put together as cut once the file is proved.</p>
       <CornerInset v-if="closeUp" class="corner" :of="closeUp" />
       <ul v-if="proof && shown === 'sheet'" class="legend small second">
         <li v-if="most > 0">
