@@ -36,12 +36,12 @@ const logged = ref('')
 
 const answer = (file: Export, outcome: Outcome) =>
   tell(async () => {
+    const basis = job.basis!
     await api.tellOutcome(file.id, outcome)
     asking.value = 0
     logged.value = ''
     emit('told')
     await Promise.all([choices.load(), workshop.load()])
-    const basis = job.basis!
     const machine = workshop.machines?.find(({ id }) => String(id) === basis.machine.id)
     const stock = workshop.boards?.find(({ id }) => String(id) === basis.stock.id)
     const result = choices.choices!.outcomes[outcome]

@@ -57,7 +57,14 @@ const action = computed(() => {
   return { words: `Save ${many}, marked “${how}”`, strong: false }
 })
 
-const load = () => tell(async () => void (made.value = await api.exports(job.design!.id)))
+/** The job may be another one, or closed, by the time that an answer comes. */
+const load = () =>
+  tell(async () => {
+    const id = job.design?.id
+    if (id === undefined) return
+    const found = await api.exports(id)
+    if (job.design?.id === id) made.value = found
+  })
 onMounted(load)
 watch(() => job.design?.moves, load)
 
@@ -66,12 +73,13 @@ async function write(): Promise<void> {
   await tell(async () => {
     const { name } = profile.value!
     const given = { ...profile.value!, name: name === 'Plain' ? machine.value.name : name }
-    const ask = () => api.export(job.design!.id, format.value, given)
+    const { id } = job.design!
+    const ask = () => api.export(id, format.value, given)
     const written = await whole(ask, { watch: (now) => (writing.value = now), unwanted: () => left })
     for (const one of written ?? []) save(api.fileAddress(one.id), one.file_name)
-    if (job.design) job.design = { ...job.design, handed: new Date().toISOString() }
-    made.value = await api.exports(job.design!.id)
+    if (job.design?.id === id) job.design = { ...job.design, handed: new Date().toISOString() }
   })
+  await load()
   busy.value = false
 }
 
