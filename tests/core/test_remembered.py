@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import replace
 
-from conftest import drawn, make_job
+from conftest import drawn, edited, make_job
+from joined import job
+from lean_notch.build import build
+from lean_notch.design import design_from_json, design_to_json
+from lean_notch.edits import Edit
+from lean_notch.errors import NotchError
 from lean_notch.job import compute
 from lean_notch.proof.assembly import Body, near_pairs
 from lean_notch.remembered import Remembered, Same
 
 
 def test_of_several_sets_too_only_the_part_that_changed_is_another_one():
-    job = replace(make_job(), sets=3)
+    three = replace(make_job(), sets=3)
     hole = {
         "id": "hole",
         "kind": "shape",
@@ -20,12 +26,64 @@ def test_of_several_sets_too_only_the_part_that_changed_is_another_one():
         "x": "20",
         "y": "15",
     }
-    before, after = compute(job).build, compute(drawn(job, hole)).build
-    again = compute(job).build
+    before, after = compute(three).build, compute(drawn(three, hole)).build
+    again = compute(three).build
     assert [part.quantity for part in before.parts] == [3, 3, 3, 3, 3]
     assert all(one is other for one, other in zip(before.parts, again.parts, strict=True))
     assert before.part("left") is after.part("left")
     assert before.part("front") is not after.part("front")
+
+
+def plate(count):
+    """A plate with many holes and marks, and steps between them that need what is cut done, or that follow others."""
+    blank = {"kind": "shape", "id": "blank", "shape": {"kind": "rectangle", "width": "wide", "height": 300}}
+    steps = [
+        {
+            "kind": "shape", "id": f"s{i}", "shape": {"kind": "disc", "diameter": 8}, "does": ("cut", "mark", "add")[i % 3],
+            "x": 15 + i % 15 * 19, "y": 15 + i // 15 * 27,
+        }
+        for i in range(count)
+    ]  # fmt: skip
+    steps[20:20] = [{"kind": "corner", "id": "round", "corners": ["blank.top-left"], "size": 5}]
+    steps[30:30] = [
+        {
+            "kind": "shape",
+            "id": "far",
+            "shape": {"kind": "disc", "diameter": 4},
+            "does": "cut",
+            "from_x": "edge:blank.right",
+            "x": 9,
+            "y": 9,
+        }
+    ]
+    return job([{"id": "plate", "title": "Plate", "steps": [blank, *steps]}], {}, [], dimensions=[WIDE])
+
+
+WIDE = {"name": "wide", "title": "Wide", "length": "320", "chosen": True}
+
+
+def test_a_part_that_is_gone_on_with_is_the_part_made_anew():
+    """Whatever step changes, is switched off, moved or made to fail, and after a number of the design's changes: the same."""
+    one = plate(70)
+    places = [f"parts/plate/steps/s{i}" for i in (69, 68, 0, 31, 16, 55)]
+    edits = [Edit("put", f"{place}/x", "40.5") for place in places]
+    edits += [
+        Edit("put", f"{places[3]}/on", False),
+        Edit("put", f"{places[5]}/shape/diameter", "0"),
+        Edit("put", "dimensions/wide/length", "330"),
+    ]
+    edits += [
+        Edit("put", f"{places[5]}/shape/diameter", "9"),
+        Edit("put", "parts/plate/steps/blank/shape/height", "310"),
+        Edit("drop", places[2]),
+    ]
+    for edit in edits:
+        with suppress(NotchError):
+            one = edited(one, edit)
+        anew = design_from_json(design_to_json(one.design))
+        [part], [again] = (build(design, one.basis).parts for design in (one.design, anew))
+        assert replace(part, failed=None) == replace(again, failed=None)
+        assert str(part.failed and part.failed.error) == str(again.failed and again.failed.error)
 
 
 def test_equal_things_that_are_not_the_same_are_worked_out_again():

@@ -42,6 +42,7 @@ from ..geometry.corners import chamfered, rounded, turn_between
 from ..joints.mate import Notch as EdgeNotch
 from ..joints.mate import Pocket
 from ..operations import OPERATIONS
+from ..remembered import Remembered
 from ..units import positive_mm, say_mm
 from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
 from .edges import NEAR_MM, as_region, blank_notches, straight_edges
@@ -84,12 +85,22 @@ class Shop:
 
 def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, ...] = ()) -> Making:
     """`part` as its steps make it, with what joints want of it. Raises NotchError if nothing came of its first step."""
-    making = Making()
     names = shop.names[part.board]
     notches = blank_notches(part, asked.notches, names)
-    for step in part.steps:
-        if not step.on:
-            continue
+    steps = tuple([step for step in part.steps if step.on])
+    given = (
+        part.id,
+        part.title,
+        names["thickness"],
+        shop.given(part)[1:],
+        tuple(sorted((notches or {}).items())),
+        notches is None,
+    )
+    known, making = _as_far_as_known(steps, given)
+    stops = _stops(len(steps))
+    for number, step in enumerate(steps[known:], known):
+        if number in stops and number > known:
+            _MADE.keep((*steps[:number], *given), making.copy())
         path = f"parts/{part.id}/steps/{step.id}"
         before = making.copy()
         try:
@@ -122,6 +133,24 @@ def make_part(part: Part, shop: Shop, asked: Asked = NOTHING, stack: tuple[str, 
         making.regions = combined(making.regions, asked.adds, "union")
     making.cuts += asked.cuts
     return making
+
+
+_MADE: Remembered[Making] = Remembered(1024, lambda made: len(made.measured) + len(made.cuts), 300_000)
+"""Parts as some of their steps left them: most edits change one of the last."""
+
+
+def _stops(count: int) -> tuple[int, ...]:
+    """After how many steps a part is remembered: now and then, and before the last."""
+    return (*range(0, count, max(16, count // 8)), count - 1)
+
+
+def _as_far_as_known(steps: tuple[Step, ...], given: tuple[object, ...]) -> tuple[int, Making]:
+    """How many of the steps need not be done again, and what they made."""
+    for number in reversed(_stops(len(steps))):
+        found = _MADE.find((*steps[:number], *given)) if number > 0 else None
+        if found:
+            return number, found.copy()
+    return 0, Making()
 
 
 def _notch(making: Making, notches: Sequence[EdgeNotch]) -> None:

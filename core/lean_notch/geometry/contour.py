@@ -159,7 +159,7 @@ class Contour:
         corners = (min(xs), min(ys), max(xs), max(ys))
         return join_boxes((corners, *(s.box for s in self.segments if s.bulge))) if any(bulges) else corners
 
-    @property
+    @cached_property
     def reversed(self) -> Contour:
         count = len(self.vertices)
         return Contour(
