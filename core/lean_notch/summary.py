@@ -45,7 +45,8 @@ def summary(stops: Sequence[Stop], said: Said | None, handed: Handed | None = No
         good = handed.outcome == "cut well"
         return Summary(_capital(handed.outcome), "good" if good else "look", "hand-over", "file")
     if by_key["prove"].state == "look":
-        return Summary(said.sentence, "look", "prove", "proof")
+        wants = by_key["prove"].wants
+        return Summary(f"{said.sentence.rstrip('.')}{wants and f', {wants}'}", "look", "prove", "proof")
     if handed:
         return Summary("Handed over", "good", "hand-over", "file")
     return Summary(said.sentence, "good", "hand-over", "proof")

@@ -369,7 +369,7 @@ def test_a_joint_is_removed_missed_and_made_again(open_tray):
     joints = open_tray.get_by_label("Joints").get_by_role("button")
     go(open_tray, "Join")
     expect(joints).to_have_count(8)
-    open_tray.get_by_role("button", name="Change this joint").click()
+    open_tray.get_by_role("button", name="Change it").click()
     open_tray.get_by_role("complementary").get_by_role("button", name="Remove").first.click()
     expect(joints).to_have_count(7)
     expect(route).to_contain_text("does not fit as it is")

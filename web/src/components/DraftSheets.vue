@@ -49,9 +49,7 @@ const first = computed(() => props.draft.sheets[0])
     <p>
       <b>{{ draft.pieces }}</b> part{{ draft.pieces === 1 ? '' : 's' }},
       <b>{{ say.number(100 * draft.used, 0) }}</b> % used · cut
-      <b>{{
-        say.unit === 'mm' ? `${say.number(draft.cut / 1000, 2)} m` : `${say.number(draft.cut / 304.8, 1)} ft`
-      }}</b>
+      <b>{{ say.far(draft.cut) }}</b>
       in about <b>{{ say.time(draft.seconds) }}</b><span v-if="!draft.own_speeds" class="small second"
         >, at default speeds for such a machine</span
       >

@@ -107,7 +107,7 @@ const kinds = computed(() =>
     <template v-if="joint">
       <ActButtons class="todo" :acts="acts.ofJoint(joint.id)">
         <ElButton link size="small" :aria-expanded="!!open" @click="changing = !changing">
-          {{ open ? 'Close' : 'Change this joint' }}
+          {{ open ? 'Close' : 'Change it' }}
         </ElButton>
       </ActButtons>
       <form v-if="open" @submit.prevent>

@@ -237,7 +237,7 @@ canvas {
   top: 10px;
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 22px;
+  gap: 4px 16px;
   align-items: center;
   color: var(--second);
   cursor: default;
@@ -250,11 +250,11 @@ canvas {
 }
 .slide {
   display: flex;
-  gap: 12px;
+  gap: 10px;
   align-items: center;
 }
 .slide :deep(.el-slider) {
-  width: 7rem;
+  width: 5rem;
 }
 .zoom {
   position: absolute;

@@ -21,6 +21,11 @@ export function useSay() {
     edit: (typed: string, typedUnit: units.Unit) => units.editText(typed, typedUnit, settings.unit),
     date: (iso: string) => units.dateText(iso, settings.style),
     moment: (iso: string) => units.momentText(iso, settings.style),
+    /** How far a beam goes: metres, or feet. */
+    far: (mm: number) =>
+      settings.unit === 'mm'
+        ? `${units.roundedText(mm / 1000, 2, settings.style)} m`
+        : `${units.roundedText(mm / 304.8, 1, settings.style)} ft`,
     time: units.timeText,
   }
 }

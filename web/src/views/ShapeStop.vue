@@ -45,7 +45,7 @@ const about = computed(() => {
     `${quantity} of ${stock}`,
     `${say.number((rows.get('area') ?? 0) / 100, 1)} cm²`,
     grams >= 1000 ? `${say.number(grams / 1000, 2)} kg` : `${say.number(grams, 1)} g`,
-    `cut ${say.short(rows.get('outline') ?? 0)}`,
+    `cut ${say.far(rows.get('outline') ?? 0)}`,
   ].join(' · ')
 })
 
