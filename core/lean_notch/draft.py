@@ -6,8 +6,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from .build import Build, Outlines, build
-from .build.build import no_files
+from .build import Build, Outlines, build, no_files
 from .design import Design
 from .errors import NotchError
 from .job import Result

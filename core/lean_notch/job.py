@@ -8,8 +8,7 @@ from functools import cached_property
 from typing import Any, cast
 
 from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
-from .build import Build, FlatPart, Outlines, build
-from .build.build import no_files
+from .build import Build, FlatPart, Outlines, build, no_files
 from .cutting import PLAIN, CutPlan, Profile, check_room, cut_lengths, plan_cut
 from .design import Design, design_from_json, design_to_json
 from .design_limits import design_limits

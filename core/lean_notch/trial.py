@@ -10,8 +10,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from .basis import Basis
-from .build import Build, JointFit, Outlines, fit_wants, joint_fits
-from .build.build import no_files
+from .build import Build, JointFit, Outlines, fit_wants, joint_fits, no_files
 from .cutting import estimate
 from .errors import NotchError
 from .figures import Figure

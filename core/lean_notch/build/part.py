@@ -28,7 +28,7 @@ from ..design import (
     Step,
     TurnStep,
 )
-from ..errors import BadGeometry, CircularParts, NotchError, OutOfRange
+from ..errors import BadGeometry, CircularParts, MissingInput, NotchError, OutOfRange
 from ..findings import Finding
 from ..geometry import (
     Contour,
@@ -53,6 +53,13 @@ from .whole_part import grow, mirror_all, moved_mark, repeat, turn
 
 Outlines = Callable[[Imported], Sequence[Region]]
 """The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
+
+
+def no_files(wanted: Imported) -> Sequence[Region]:
+    """The outlines of a job that keeps no file."""
+    raise MissingInput(
+        f"The file {wanted.file[:12]} is not kept with this job.", fix="Add the file again.", field="shape/file"
+    )
 
 
 @dataclass(frozen=True)
