@@ -82,7 +82,7 @@ def test_the_proof_does_not_take_a_cut_beside_its_line_from_the_cut_plan(monkeyp
         cut = [grown for mark in part.marks for region in mark.regions for grown in offset(region, kerf / 2)]
         return max(difference([part.region], cut), key=lambda one: one.area)
 
-    monkeypatch.setattr("lean_notch.cutting.plan._beside", lambda *_: 0.0)
+    monkeypatch.setattr("lean_notch.cutting.drawn._beside", lambda *_: 0.0)
     monkeypatch.setattr(sys.modules["lean_notch.proof.prove"], "finished", on_the_line)
     outside = shape(
         "slot", {"kind": "rectangle", "width": 40.125, "height": 20}, does="cut", side="outside", x=60, y=60

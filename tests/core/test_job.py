@@ -2,7 +2,7 @@
 
 import pytest
 from conftest import edited
-from lean_notch.cutting.plan import kerf_path
+from lean_notch.cutting.drawn import kerf_path
 from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
 from lean_notch.files import file_name, slug

@@ -1,8 +1,11 @@
 """Build + layout + basis → CutPlan: the only place where the kerf moves a path."""
 
+from .drawn import cut_lengths, finished, segments_of
 from .estimate import Estimate, estimate, say_time
-from .plan import CutPath, CutPlan, SheetPlan, check_room, cut_lengths, finished, plan_cut, plan_part, segments_of
+from .paths import CutPath, CutPlan, SheetPlan
+from .plan import plan_cut, plan_part
 from .profile import PLAIN, Layer, Profile, profile_from_json, profile_to_json
+from .room import check_room
 
 __all__ = [
     "PLAIN", "CutPath", "CutPlan", "Estimate", "Layer", "Profile", "SheetPlan", "check_room", "cut_lengths", "estimate", "finished", "plan_cut", "plan_part",

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ..basis import Speeds
 from ..operations import Operation
-from .plan import CutPath, SheetPlan
+from .paths import CutPath, SheetPlan
 from .time import area_seconds, path_seconds, travel_seconds
 
 RASTER_MM = 0.1

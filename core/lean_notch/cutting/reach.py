@@ -1,0 +1,103 @@
+"""What a beam or a tool cannot make of a part: holes that close up, corners that stay round."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from functools import lru_cache
+
+from ..build import FlatPart
+from ..findings import Finding
+from ..geometry import Point, Region
+from ..geometry.offset import offset
+from ..units import say_mm
+from .profile import Profile
+
+BARELY_MM = 0.05
+"""A path narrower than this is one line, cut to and fro. Common practice: some machines stop or burn there."""
+
+
+REACHED_MM = 0.1
+"""An inside corner that keeps less than this is not felt. Common practice."""
+
+
+def on_the_back(part: FlatPart, profile: Profile) -> Iterator[Finding]:
+    """What is done on the other face is in a file of its own, which no proof reads; with a file a part it is in none."""
+    back = [mark for mark in part.marks if mark.back]
+    if back:
+        apart = profile.split != "part"
+        what = f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}"
+        yield Finding(
+            "on-the-back", "unseen",
+            f"{what}, in a file of their own that is not proved." if apart else f"{what}, and in no file.",
+            "Turn the sheet over about the edge that the file's name says, and check where it lies." if apart
+            else "Write a file a sheet, make it a mark on the front, or turn the part over and do it by hand.",
+            part.id, field=back[0].field,
+        )  # fmt: skip
+
+
+def lost(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
+    """Holes that the beam or tool is too wide for."""
+    if len(grown.holes) == len(part.region.holes):
+        return
+    for hole in part.region.holes:
+        if not offset(Region(hole.reversed), -kerf / 2):
+            left, low, right, high = hole.box
+            yield Finding(
+                "tool-too-wide", "stop",
+                f"A kerf of {say_mm(kerf)} fills a hole of {say_mm(right - left)} x {say_mm(high - low)} in {part.title}.",
+                "Make that hole wider than the kerf, or use a finer beam or tool.",
+                part.id, place=((left + right) / 2, (low + high) / 2), amount=kerf - min(right - left, high - low),
+            )  # fmt: skip
+
+
+def barely(part: FlatPart, grown: Region) -> Iterator[Finding]:
+    """Holes that the tool only just fits into, one finding a part: its path there lies all but on itself."""
+    thin = [(2 * abs(ring.area) / ring.length, ring) for ring in grown.holes]
+    thin = [one for one in thin if one[0] < BARELY_MM]
+    if thin:
+        width, ring = min(thin, key=lambda one: one[0])
+        left, low, right, high = ring.box
+        yield Finding(
+            "barely-fits", "look",
+            f"The tool only just fits into {len(thin)} hole{'s' * (len(thin) > 1)} of {part.title}: its path there is "
+            f"{say_mm(width)} wide.",
+            "Make that hole a little wider, or use a finer tool; there it cuts the same line to and fro.",
+            part.id, place=((left + right) / 2, (low + high) / 2), amount=width,
+        )  # fmt: skip
+
+
+def unreached(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
+    """Inside corners that a round tool leaves a part of, one finding a part: as far as its path `grown` stays away."""
+    square = not part.region.holes and not any(corner.bulge for corner in part.region.outer.corners)
+    if square and (math.sqrt(2) - 1) * kerf / 2 <= REACHED_MM:
+        return
+    from ..geometry.segments import segments_of_rings
+
+    corners = _inside_corners(part.region)
+    # For walls without end; where walls are short, the tool comes nearer than that.
+    narrow = [place for place, angle in corners if (1 / math.sin(angle / 2) - 1) * kerf / 2 > REACHED_MM]
+    way, _ = segments_of_rings(list(grown.rings), [0] * (1 + len(grown.holes)))
+    kept = [(place, left) for place in narrow if (left := way.nearest(place) - kerf / 2) > REACHED_MM]
+    if kept:
+        place, amount = max(kept, key=lambda one: one[1])
+        yield Finding(
+            "corner-unreached", "look",
+            f"The tool leaves up to {say_mm(amount, 2)} in {len(kept)} inside corner{'s' * (len(kept) > 1)} of {part.title}.",
+            "Round these corners, relieve them, use a finer tool, or leave them if nothing square goes there.",
+            part.id, place=place, amount=amount,
+        )  # fmt: skip
+
+
+@lru_cache(maxsize=1024)
+def _inside_corners(region: Region) -> tuple[tuple[Point, float], ...]:
+    """Sharp inside corners, with the open angle between their walls."""
+    import numpy as np
+
+    from ..geometry.segments import previous_in_ring, segments_of_rings
+
+    segments, ring = segments_of_rings(list(region.rings), [0] * (1 + len(region.holes)))
+    arriving, leaving = segments.tangents(1)[previous_in_ring(ring)], segments.tangents(0)
+    turn = np.arctan2(arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0], (arriving * leaving).sum(axis=1))
+    at = np.flatnonzero(turn < -math.radians(1))
+    return tuple((tuple(segments.start[i].tolist()), math.pi + float(turn[i])) for i in at)
