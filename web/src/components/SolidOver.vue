@@ -10,6 +10,7 @@ import type { Stood } from '../composables/useSolids'
 import { useSay } from '../composables/useSay'
 import { pickOf } from '../stores/selection'
 import { useJob } from '../stores/job'
+import { useTried } from '../composables/useTried'
 import SizeField from './SizeField.vue'
 
 /** What is drawn and picked over the solids: sizes, joints, findings, names, a scale along each edge. */
@@ -32,6 +33,7 @@ const props = defineProps<{
 const emit = defineEmits<{ mark: [key: string] }>()
 const job = useJob()
 const say = useSay()
+const { tried, ask, forget, outcome, valueAt, problemAt } = useTried()
 const titles = computed(() => new Map(job.design!.parts.map(({ id, title }) => [id, title])))
 const axes = computed(() => props.camera.axes)
 
@@ -167,12 +169,16 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
     :key="one.key"
     :at="one.at"
     :label="`${one.own.title} ${one.says}`"
-    :value="one.own.value!"
+    :value="valueAt(one.field) ?? one.own.value!"
+    :was="tried?.path === one.field ? (one.own.value ?? null) : null"
+    :outcome="outcome()"
     :text="say.edit(one.own.text, one.own.unit)"
     :chosen="true"
     :says="one.says"
-    :problem="job.problemAt(one.field)"
-    @keep="job.put(one.field, $event)"
+    :problem="problemAt(one.field) ?? job.problemAt(one.field)"
+    @draft="ask(one.field, $event)"
+    @keep="(forget(), job.put(one.field, $event))"
+    @leave="forget"
   />
 </template>
 

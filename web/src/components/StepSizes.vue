@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
-import { api, Problem, type Part, type Step, type Tried } from '../api/client'
+import type { Part, Step } from '../api/client'
 import { useSay } from '../composables/useSay'
 import { lineOf } from '../geometry/sizes'
 import type { Point } from '../geometry/view'
 import { useJob } from '../stores/job'
-import { useOutcome } from '../composables/useOutcome'
+import { useTried } from '../composables/useTried'
 import SizeField from './SizeField.vue'
 
 /** The sizes of a step, typed where they stand: what would come of it is computed before it is kept. */
@@ -21,28 +20,14 @@ const props = defineProps<{
 }>()
 const job = useJob()
 const say = useSay()
-const PAUSE_MS = 80
+const { tried, ask, forget: forgetTried, outcome, valueAt, problemAt } = useTried()
 
 const pathOf = (path: string) => `parts/${props.part.id}/steps/${props.step.id}/${path}`
-const said = useOutcome()
-const tried = shallowRef<{ path: string; found: Tried } | null>(null)
 const open = ref('')
-let asked = 0
-
-const typed = useDebounceFn(async (path: string, text: string) => {
-  const mine = ++asked
-  try {
-    const found = await api.tried(job.design!.id, [{ verb: 'put', path, value: text }], say.unit)
-    if (mine === asked) tried.value = { path, found }
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error // without a connection the size is simply not tried
-  }
-}, PAUSE_MS)
 
 function forget(): void {
-  asked++
   open.value = ''
-  tried.value = null
+  forgetTried()
   if (job.problem?.field.startsWith(pathOf(''))) job.problem = null
 }
 watch(() => props.step.id, forget)
@@ -53,28 +38,19 @@ async function keep(size: Step['sizes'][number], text: string): Promise<void> {
   if (same || (await job.put(pathOf(size.path), text))) forget()
 }
 
-/** What would change beside the size itself, in a few words: steps that move along, then figures. */
-const outcome = computed(() => {
-  const { changes = [], moved = [], broken = [] } = tried.value?.found ?? {}
-  return said.value(moved, changes, props.step.id, broken)
-})
-
 const shown = computed(() =>
   props.step.sizes.map((size) => {
     const path = pathOf(size.path)
-    const mine = tried.value?.path === path ? tried.value.found : null
     return {
       size,
       path,
       at: lineOf(size, props.place, props.at).middle,
-      value: mine?.values[path] ?? size.value,
-      was: mine ? size.value : null,
-      problem: mine?.problem ? problemOf(mine.problem, path) : job.problemAt(path),
+      value: valueAt(path) ?? size.value,
+      was: tried.value?.path === path ? size.value : null,
+      problem: problemAt(path) ?? job.problemAt(path),
     }
   }),
 )
-const problemOf = ({ code, why, fix }: NonNullable<Tried['problem']>, path: string) =>
-  new Problem(code, why, fix, path, 422)
 const plain = (text: string) => /^\s*[\d.,/ ]+\s*(mm|in)?\s*$/.test(text)
 </script>
 
@@ -90,10 +66,10 @@ const plain = (text: string) => /^\s*[\d.,/ ]+\s*(mm|in)?\s*$/.test(text)
     :was="one.was"
     :title="one.size.says"
     :problem="one.problem"
-    :outcome="outcome"
+    :outcome="outcome(step.id)"
     :start="!!opened && one.size.path === opened"
     @begin="open = one.path"
-    @draft="typed(one.path, $event)"
+    @draft="ask(one.path, $event)"
     @keep="keep(one.size, $event)"
     @leave="forget"
   />

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, shallowRef, useTemplateRef } from 'vue'
-import { useDebounceFn } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 
-import { api, Problem, type Step, type Tried } from '../api/client'
-import { useOutcome } from '../composables/useOutcome'
+import type { Step } from '../api/client'
+import { useTried } from '../composables/useTried'
 import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
 
@@ -11,14 +10,11 @@ import { useJob } from '../stores/job'
 const props = defineProps<{ step: Step; path: string; lit?: ReadonlySet<string> }>()
 const job = useJob()
 const say = useSay()
-const outcome = useOutcome()
-const PAUSE_MS = 80
+const { tried, ask, forget, outcome, valueAt } = useTried()
 
 const open = ref('')
 const draft = ref('')
-const tried = shallowRef<Tried | null>(null)
 const input = useTemplateRef<HTMLInputElement[]>('input')
-let asked = 0
 
 type Word = Step['sentence'][number]
 const isPlain = (text: string) => /^\s*-?[\d.,/ ]+\s*(mm|in)?\s*$/.test(text)
@@ -35,22 +31,11 @@ const isLit = (word: Word) => !!props.lit?.size && names(word).some((name) => pr
 async function begin(word: Word): Promise<void> {
   open.value = word.path
   draft.value = textOf(word)
-  tried.value = null
+  forget()
   await nextTick()
   input.value?.[0]?.focus()
   input.value?.[0]?.select()
 }
-
-const tryIt = useDebounceFn(async () => {
-  const mine = ++asked
-  const path = `${props.path}/${open.value}`
-  try {
-    const found = await api.tried(job.design!.id, [{ verb: 'put', path, value: draft.value }], say.unit)
-    if (mine === asked) tried.value = found
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-  }
-}, PAUSE_MS)
 
 async function keep(word: Word): Promise<void> {
   if (open.value !== word.path) return
@@ -58,16 +43,15 @@ async function keep(word: Word): Promise<void> {
 }
 
 function leave(): void {
-  asked++
   open.value = ''
-  tried.value = null
+  forget()
   if (job.problem?.field.startsWith(props.path)) job.problem = null
 }
 
 const problem = computed(
-  () => tried.value?.problem ?? (open.value ? job.problemAt(`${props.path}/${open.value}`) : null),
+  () => tried.value?.found.problem ?? (open.value ? job.problemAt(`${props.path}/${open.value}`) : null),
 )
-const value = computed(() => tried.value?.values[`${props.path}/${open.value}`])
+const value = computed(() => valueAt(`${props.path}/${open.value}`))
 const lengthOpen = computed(() => props.step.sentence.find(({ path }) => path === open.value)?.unit)
 </script>
 
@@ -85,7 +69,7 @@ const lengthOpen = computed(() => props.step.sentence.find(({ path }) => path ==
         :aria-invalid="problem ? 'true' : undefined"
         :style="{ width: `${Math.max(draft.length + 2, 6)}ch` }"
         @click.stop
-        @input="tryIt"
+        @input="ask(`${path}/${open}`, draft)"
         @keydown.enter.prevent="keep(word)"
         @keydown.esc.stop="leave"
         @blur="keep(word)"
@@ -110,11 +94,7 @@ const lengthOpen = computed(() => props.step.sentence.find(({ path }) => path ==
         <template v-if="value !== undefined">
           <b>= {{ lengthOpen ? `${say.length(value)} ${say.unit}` : say.number(value, 4, 0) }}</b> ·
         </template>
-        <span
-          v-for="one in outcome(tried?.moved ?? [], tried?.changes ?? [], step.id, tried?.broken ?? [])"
-          :key="one"
-          >{{ one }} ·
-        </span>
+        <span v-for="one in outcome(step.id)" :key="one">{{ one }} · </span>
         Enter keeps it
       </template>
     </span>

@@ -18,7 +18,7 @@ const props = defineProps<{
   words?: boolean
   most?: number
 }>()
-const emit = defineEmits<{ commit: [text: string]; cancel: []; clear: [] }>()
+const emit = defineEmits<{ draft: [text: string]; commit: [text: string]; cancel: []; clear: [] }>()
 
 const draft = ref(props.text)
 let sent = props.text
@@ -76,6 +76,7 @@ function mend(text: string): void {
       autocomplete="off"
       :placeholder="placeholder ?? ''"
       :maxlength="most"
+      @input="emit('draft', $event)"
       @keydown.enter="commit"
       @keydown.esc="restore"
       @blur="commit"

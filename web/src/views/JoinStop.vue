@@ -103,7 +103,7 @@ const sorted = computed(() => {
                     >{{ one.mate.fit.verdict }}</span
                   ></span
                 >
-                <span v-if="one.mate?.contacts[0]" class="small second figure"
+                <span v-if="one.mate?.contacts[0]" class="small second figure whole"
                   >{{ say.length(one.mate.contacts[0].width) }}
                   {{ one.mate.contacts[0].by_thickness ? 'board' : one.mate.inner }}</span
                 >
@@ -155,6 +155,9 @@ const sorted = computed(() => {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
+}
+.whole {
+  white-space: nowrap;
 }
 .list h2 {
   font-size: 1rem;
