@@ -1,4 +1,5 @@
-import { computed, onUnmounted, shallowRef } from 'vue'
+import { tryOnScopeDispose } from '@vueuse/core'
+import { computed, shallowRef } from 'vue'
 
 import { api, Problem, type Tried } from '../api/client'
 import { useJob } from '../stores/job'
@@ -21,7 +22,7 @@ export function useTried() {
     clearTimeout(pause)
     tried.value = null
   }
-  onUnmounted(forget)
+  tryOnScopeDispose(forget)
 
   /** After a pause, so that not every letter is asked. */
   function ask(path: string, text: string): void {
