@@ -5,12 +5,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
+from functools import partial
 from typing import TYPE_CHECKING
 
 from .build import FlatPart, title_of
 from .design import Lettering, ShapeStep, Spread, Step
 from .findings import Finding, Mend, Severity
-from .geometry import Box, Point, Region, Ring, flatten, loops
+from .geometry import Box, Circle, Point, Region, Ring, flatten, loops
+from .remembered import Remembered
 from .units import Length, say_mm
 
 if TYPE_CHECKING:
@@ -32,7 +34,7 @@ def webs(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> I
     near += [(0, hole) for hole in sorted({a + 1 for a, _ in _meeting(holes, edges, reach)})]
     if near:
         yield from _between(part, steps, rings, near, least, beam)
-    yield from _necks(part, least, beam)
+    yield from _necks(part, steps, least, beam)
 
 
 def _meeting(boxes: Sequence[Box], others: Sequence[Box], apart: float) -> list[tuple[int, int]]:
@@ -166,35 +168,54 @@ def _plus(typed: Length, by: float) -> str:
     return f"{text} {'-' if by < 0 else '+'} {abs(by):.6g} mm"
 
 
-def _necks(part: FlatPart, least: float, beam: float) -> Iterator[Finding]:
-    """Where one outline comes so near itself that the part would fall in two if it were that much smaller."""
+def _necks(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> Iterator[Finding]:
+    """Where one outline comes so near itself that what it holds would fall in two if it were that much smaller: the part's own, or
+    one of an opening, into which a tongue of the board may reach."""
+    for number, ring in enumerate(part.region.rings):
+        hole = number > 0
+        if isinstance(ring, Circle):
+            continue
+        for width, spot in _NECKS((ring, hole, least), partial(_necks_of, ring, hole, least)):
+            owner = owner_of(part, ring.segments[0].start) if hole else ""
+            what = f"A tongue in {called(part, steps, owner)}" if hole else part.title
+            yield Finding(
+                "web-thin", severity(width, beam),
+                f"{what} is only {say_mm(width, 2)} wide at a neck; this board takes {say_mm(least, 2)} at least.",
+                "Make it wider there, or move what is cut beside it.", part.id, place=spot, amount=width,
+                field=f"parts/{part.id}{f'/steps/{owner}' if owner else ''}",
+            )  # fmt: skip
+
+
+_NECKS: Remembered[tuple[tuple[float, Point], ...]] = Remembered(8192)
+
+
+def _necks_of(ring: Ring, hole: bool, least: float) -> tuple[tuple[float, Point], ...]:
+    """How wide each is, and where."""
     import shapely
 
-    if len(part.region.outer.corners) <= 4:
-        return  # nothing of a plain plate comes near itself
-    shape = shapely.Polygon(flatten(part.region.outer.segments, CHORD_MM))
-    bodies = [one for one in shapely.get_parts(shape.buffer(-least / 2 + LITTLE_MM)) if not one.is_empty]
+    inside = shapely.Polygon(flatten(ring.segments, CHORD_MM))
+    if inside.convex_hull.area - inside.area < LITTLE_MM**2:
+        return ()  # nothing of a plain plate, or round a plain hole, comes near itself
+    outline = inside.exterior
+    board = shapely.box(*inside.buffer(2 * least).bounds).difference(inside) if hole else inside
+    bodies = [one for one in shapely.get_parts(board.buffer(-least / 2 + LITTLE_MM)) if not one.is_empty]
     if len(bodies) < 2:
-        return
+        return ()
+    found = []
     grown = shapely.union_all([one.buffer(least / 2 - LITTLE_MM, quad_segs=16) for one in bodies])
-    for rest in shapely.get_parts(shape.difference(grown.buffer(LITTLE_MM))):
+    for rest in shapely.get_parts(board.difference(grown.buffer(LITTLE_MM))):
         touching = sum(one.dwithin(rest, least / 2 + 0.05) for one in bodies)
         if touching < 2:
             continue
         sides = [
-            one for one in shapely.get_parts(shapely.line_merge(rest.boundary.intersection(shape.exterior.buffer(1e-6))))
+            one for one in shapely.get_parts(shapely.line_merge(rest.boundary.intersection(outline.buffer(1e-6))))
             if one.length > LITTLE_MM
         ]  # fmt: skip
         if len(sides) < 2:
             continue
-        width = min(sides[i].distance(sides[j]) for i in range(len(sides)) for j in range(i))
         spot = rest.representative_point()
-        yield Finding(
-            "web-thin", severity(width, beam),
-            f"{part.title} is only {say_mm(width, 2)} wide at a neck; this board takes {say_mm(least, 2)} at least.",
-            "Make it wider there, or move what is cut beside it.", part.id, place=(spot.x, spot.y), amount=width,
-            field=f"parts/{part.id}",
-        )  # fmt: skip
+        found.append((min(sides[i].distance(sides[j]) for i in range(len(sides)) for j in range(i)), (spot.x, spot.y)))
+    return tuple(found)
 
 
 def severity(amount: float, beam: float) -> Severity:

@@ -94,6 +94,21 @@ def test_a_neck_of_one_outline_is_seen():
     assert "web-thin" not in found(on(plate(bites[0]), web=2))
 
 
+def test_a_tongue_that_an_opening_leaves_is_seen_where_it_is_thin():
+    """An opening round a disc of board that hangs on a neck of 0.9 mm; the same on one of 3 mm, and a plain slot, are left alone."""
+
+    def keyhole(neck):
+        ring = {"kind": "ring", "diameter": 30, "inside": 16}
+        gap = rectangle("stay", neck, 12, "add", x=50 - neck / 2, y=35)
+        return plate({"kind": "shape", "id": "round", "does": "cut", "shape": ring, "x": 50, "y": 30}, gap)
+
+    thin = found(on(keyhole(0.9), web=2))["web-thin"]
+    assert thin.amount == pytest.approx(0.9, abs=0.03)
+    assert thin.place == pytest.approx((50, 41.5), abs=4)
+    assert "web-thin" not in found(on(keyhole(3), web=2))
+    assert "web-thin" not in found(on(plate(rectangle("slot", 30, 6, "cut", x=20, y=20)), web=2))
+
+
 def test_small_holes_are_named_with_what_the_board_takes():
     job = plate(disc("h", 0.6, x=50, y=30))
     hole = found(job)["hole-small"]
