@@ -479,7 +479,9 @@ class _Reader:
             return self._call(value)
         if kind == "name":
             if value not in self.names:
-                known = ", ".join(self.known) or "none here"
+                if not self.known:
+                    raise NotALength(f"“{value}” is not a number.", fix="Type a number, such as 12.5 or 3 mm.")
+                known = ", ".join(self.known)
                 raise NotALength(
                     f"There is no length called “{value}”.", fix=f"Use a number or one of these names: {known}."
                 )

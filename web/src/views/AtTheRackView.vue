@@ -15,7 +15,6 @@ import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
 import { SPOTS, useSpots } from '../composables/useSpots'
 import { useSettings } from '../stores/settings'
-import { MM_PER_INCH } from '../units'
 
 /** A board measured at the rack, by thumb: spot by spot round its rim, with what the readings would do to the jobs of it. */
 const route = useRoute()
@@ -28,6 +27,7 @@ const { problem, tell } = useProblem()
 const tape = useTemplateRef('tape')
 const typing = ref(false)
 const typed = ref('')
+const { problem: unread, tell: tellTyped } = useProblem()
 const saving = ref(false)
 const saved = ref(false)
 const used = ref<number[]>([])
@@ -72,6 +72,8 @@ function take(): void {
 
 /** What stands on the tape counts as read when the button is pressed. */
 async function go(): Promise<void> {
+  await keepTyped()
+  if (typing.value) return
   take()
   if (!leads.value.end) return void spots.next()
   spots.next()
@@ -114,10 +116,15 @@ function typeIt(): void {
   typing.value = true
 }
 
-function keepTyped(): void {
-  const value = Number(typed.value.replace(',', '.')) * (say.unit === 'in' ? MM_PER_INCH : 1)
-  if (value > 0 && value < 200) spots.now.value = Number(value.toFixed(6))
-  typing.value = false
+/** What cannot be read stays as it was typed, with what is wrong with it. */
+async function keepTyped(): Promise<void> {
+  if (!typing.value) return
+  const [text, spot] = [typed.value, here.value]
+  const read = await tellTyped(async () => {
+    const { values } = await api.lookAtReadings([text], settings.unit)
+    if (here.value === spot) spots.now.value = values[0]!
+  })
+  if (read && typed.value === text) typing.value = false
 }
 
 function pick(spot: number): void {
@@ -203,6 +210,7 @@ function pick(spot: number): void {
     <main v-else-if="problem" id="main" class="saved"><ProblemNote :problem="problem" /></main>
     <PageSkeleton v-else />
     <footer v-if="stock && !saved">
+      <ProblemNote v-if="typing && unread" :problem="unread" />
       <div class="now">
         <span class="small second">Reading<br />{{ here + 1 }} of {{ SPOTS.length }}</span>
         <form v-if="typing" @submit.prevent="keepTyped">
