@@ -34,6 +34,17 @@ function turn(n: number): string {
   const ends: Record<number, string> = { 1: 'st', 2: 'nd', 3: 'rd' }
   return `${n}${n % 100 > 10 && n % 100 < 14 ? 'th' : (ends[n % 10] ?? 'th')}`
 }
+/** A name makes way for discs, up or down. */
+const SHIFTS = [0, 15, -15, 22]
+function nameAt(place: readonly number[], at: (point: [number, number]) => readonly [number, number]) {
+  const [x, y] = at(place as [number, number])
+  const clear = (dy: number) =>
+    discs.value.every((disc) => {
+      const [dx, ddy] = at(disc.at as [number, number])
+      return Math.abs(dx - 13 - x) > 50 || Math.abs(ddy - 13 - (y + dy)) > 15
+    })
+  return [x, y + (SHIFTS.find(clear) ?? 0)] as const
+}
 const zero = computed(() => props.file.origin as [number, number])
 </script>
 
@@ -58,8 +69,8 @@ const zero = computed(() => props.file.origin as [number, number])
         v-for="one in named"
         :key="`${one.part}-${one.copy}`"
         class="name"
-        :x="at(one.at as [number, number])[0]"
-        :y="at(one.at as [number, number])[1] + 5"
+        :x="nameAt(one.at, at)[0]"
+        :y="nameAt(one.at, at)[1] + 5"
       >
         <template v-if="pxPerMm > 0.55"
           >{{ one.title }}{{ (copies.get(one.part) ?? 1) > 1 ? ` ${one.copy}` : '' }}</template
