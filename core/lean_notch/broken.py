@@ -7,19 +7,25 @@ told here, and where one went through a hole of the other, by how much that hole
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING
 
 from .build import Build, FlatMark, FlatPart
 from .design import ShapeStep
 from .edits import Edit
 from .errors import NotchError
 from .findings import Finding
-from .geometry import Point, loops
+from .geometry import Point, Region, loops
 from .job import Result
 from .placing import moved_by
 from .proof.assembly import Body, crossings
 from .proof.interference import HAIR_MM, Pair, bodies, clash, found_clash, neighbours, titles_of
 from .units import say_mm
+
+if TYPE_CHECKING:
+    import shapely
+
+Stretch = tuple[Point, Point]
 
 MOST_PAIRS = 2_000
 """Neighbours that are followed: an edit is answered while it is typed."""
@@ -49,59 +55,84 @@ def _by_hand(before: Result, after: Result) -> Iterator[Finding]:
         for result in (before, after)
         for mate in result.build.mates
     }
-    was = {one.placement: one for one in bodies(before.build, before.job.basis)}
+    was = neighbours(bodies(before.build, before.job.basis))
     near = neighbours(bodies(after.build, after.job.basis))
+    stood = before.build.standing.keys()
     titles = titles_of(after.build)
     for names, pairs in list(near.items())[:MOST_PAIRS]:
-        if names in joined or not names <= was.keys():
-            continue
-        old = [(was[a.placement], was[b.placement]) for a, b in pairs]
-        if old == pairs:
+        old = was.get(names, [])
+        if names in joined or not names <= stood or old == pairs:
             continue
         now = clash(pairs)
-        if not now or (now[0].amount < HAIR_MM + max((one.amount for one in clash(old)), default=0.0)):
+        if not now or now[0].amount < HAIR_MM + max((one.amount for one in clash(old)), default=0.0):
             continue
-        off = [finding for pair in pairs for finding in _holes_left(pair, was, before, after)]
+        off = list(_holes_left(_thickest(old), _thickest(pairs), before, after)) if old else []
         yield from off or [found_clash(now, titles)]
 
 
-def _holes_left(pair: Pair, was: dict[str, Body], before: Result, after: Result) -> Iterator[Finding]:
+def _thickest(pairs: Sequence[Pair]) -> Pair:
+    """Of what is sunk into, the block that goes furthest through."""
+    return max(pairs, key=lambda pair: pair[0].thickness + pair[1].thickness)
+
+
+def _holes_left(was: Pair, now: Pair, before: Result, after: Result) -> Iterator[Finding]:
     """Holes of either that the other went through and does not any more."""
-    for inner, outer in (pair, pair[::-1]):
+    for (ran, round_it), (inner, outer) in ((was, now), (was[::-1], now[::-1])):
         old, new = before.build.part(outer.part), after.build.part(outer.part)
-        ran = list(crossings(was[inner.placement], was[outer.placement]))
-        runs = list(crossings(inner, outer))
-        if len(ran) != len(runs):
+        stretches, moved = list(crossings(ran, round_it)), list(crossings(inner, outer))
+        if len(stretches) != len(moved):
             continue  # another number of tabs: none is the same as before
-        for (start, end), (from_, to) in zip(ran, runs, strict=True):
-            hole = _around(old, _middle(start, end))
+        for there, here in zip(stretches, moved, strict=True):
+            hole, at = _around(old, _middle(*there))
             stayed = next((one for one in new.openings if hole and one.id == hole.id), None)
             if hole is None or stayed is None or len(stayed.regions) != len(hole.regions):
                 continue
-            at = next(i for i, region in enumerate(hole.regions) if _lies_in(_middle(start, end), region.box))
-            went, came = hole.regions[at].box, stayed.regions[at].box
-            hole_by = ((came[0] + came[2] - went[0] - went[2]) / 2, (came[1] + came[3] - went[1] - went[3]) / 2)
-            a, b = _middle(start, end), _middle(from_, to)
-            off = (b[0] - a[0] - hole_by[0], b[1] - a[1] - hole_by[1])
-            grown = math.dist(from_, to) - math.dist(start, end)
-            if max(math.hypot(*off), grown) > HAIR_MM:
+            if _goes_through(here, inner.thickness, stayed.regions[at]):
+                continue
+            went, came = (
+                _middle((x0, y0), (x1, y1)) for x0, y0, x1, y1 in (hole.regions[at].box, stayed.regions[at].box)
+            )
+            a, b = _middle(*there), _middle(*here)
+            off = (b[0] - a[0] - came[0] + went[0], b[1] - a[1] - came[1] + went[1])
+            grown = math.dist(*here) - math.dist(*there)
+            back = _moved(here[0], off), _moved(here[1], off)
+            if grown > HAIR_MM or _goes_through(
+                back, inner.thickness, stayed.regions[at]
+            ):  # else the hole is another one
                 yield _left(after, inner, outer, stayed, off, grown)
 
 
-def _around(part: FlatPart, place: Point) -> FlatMark | None:
+def _goes_through(stretch: Stretch, thickness: float, hole: Region) -> bool:
+    import shapely
+
+    end = shapely.buffer(shapely.LineString(stretch), thickness / 2 - HAIR_MM, cap_style="flat")
+    return bool(shapely.covers(_shape(hole).buffer(HAIR_MM), end))
+
+
+def _around(part: FlatPart, place: Point) -> tuple[FlatMark | None, int]:
+    """The opening that a place lies in, and which of its areas."""
     import shapely
 
     for one in part.openings:
-        for region in one.regions:
-            if _lies_in(place, region.box) and shapely.Polygon(*loops(region, _CHORD_MM)).contains(
-                shapely.Point(place)
-            ):
-                return one
-    return None
+        for at, region in enumerate(one.regions):
+            if _lies_in(place, region.box) and _shape(region).contains(shapely.Point(place)):
+                return one, at
+    return None, 0
+
+
+def _shape(region: Region) -> shapely.Polygon:
+    import shapely
+
+    return shapely.Polygon(*loops(region, _CHORD_MM))
 
 
 def _lies_in(place: Point, box: tuple[float, float, float, float]) -> bool:
     return box[0] <= place[0] <= box[2] and box[1] <= place[1] <= box[3]
+
+
+def _moved(place: Point, off: Point) -> Point:
+    """Back by as much as it is off."""
+    return place[0] - off[0], place[1] - off[1]
 
 
 def _middle(a: Point, b: Point) -> Point:

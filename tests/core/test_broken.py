@@ -82,3 +82,28 @@ def test_what_stands_in_the_way_now_is_told_once_and_not_where_a_joint_says_it()
     assert {one.fix for one in lower} == {"Move the hole by 10 mm down, to 26.92 mm."}
     assert after(halved(), ("joints/lap/how/share", "0.6")) == ()
     assert after(by_hand(), ("parts/side/steps/blank/shape/height", "80"), ("name", "Other")) == ()
+
+
+def test_a_hole_that_is_moved_or_made_narrower_itself_is_told_too():
+    [moved] = after(by_hand(), ("parts/side/steps/left-hole/x", "6"))
+    assert moved.fix == "Move the hole by 1 mm to the left, to 5 mm."
+    [narrow] = after(by_hand(), ("parts/side/steps/left-hole/shape/width", "8"))
+    assert "stand in each other by" in narrow.why
+
+
+def test_a_part_with_a_pocket_is_followed_as_well():
+    """What is sunk into the side makes two blocks of it; the holes go through both."""
+    pocket = {
+        "kind": "shape",
+        "id": "sunk",
+        "does": "mark",
+        "operation": "pocket",
+        "depth": 1,
+        "x": 40,
+        "y": 10,
+        "shape": {"kind": "disc", "diameter": 9},
+    }
+    one = edited(by_hand(), Edit("put", "parts/side/steps/sunk", pocket))
+    assert {found.fix for found in after(one, ("dimensions/wide/length", "86"))} == {
+        "Move the hole by 2 mm to the right, to 7 mm.", "Move the hole by 2 mm to the left, to 100 - 15.05 - 2 mm.",
+    }  # fmt: skip
