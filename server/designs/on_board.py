@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import replace
 from time import process_time
 
@@ -14,6 +13,7 @@ from lean_notch.trial import Trial, try_basis
 
 from . import table_schemas as out
 from .actions import head_of
+from .bases import bases_of, is_of
 from .compute import OUTLINES, computed
 from .models import Design, Export
 from .shown import show_change
@@ -26,8 +26,9 @@ MOST_CHANGES = 3
 
 def show_jobs_on_board(user: User, stock: int, readings: Readings) -> out.JobsOnBoard:
     """The jobs at work whose board that is, those that were handed over first: a file does not follow a board by itself."""
-    designs = Design.objects.filter(owner=user, removed=None).select_related("head").order_by("-changed")
-    of_it = [one for one in designs if _is_of(one, stock)]
+    designs = list(Design.objects.filter(owner=user, removed=None).select_related("head").order_by("-changed"))
+    bases = bases_of(designs)
+    of_it = [one for one in designs if is_of(bases.get(head_of(one).pk), "stock", stock)]
     handed = set(
         Export.objects.filter(layout__revision__in=[one.head_id for one in of_it]).values_list(
             "layout__revision_id", flat=True
@@ -42,11 +43,6 @@ def show_jobs_on_board(user: User, stock: int, readings: Readings) -> out.JobsOn
         shown = _shown(design, stock, readings, handed=design.head_id in handed)
         jobs += [shown] if shown else []
     return out.JobsOnBoard(jobs=jobs, more=len(of_it) - looked)
-
-
-def _is_of(design: Design, stock: int) -> bool:
-    boards: Sequence[dict[str, str]] = (head_of(design).picture or {}).get("boards", ())
-    return any(one["stock"] == str(stock) for one in boards)
 
 
 def _shown(design: Design, stock: int, readings: Readings, *, handed: bool) -> out.JobOnBoard | None:

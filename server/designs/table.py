@@ -3,7 +3,7 @@ was kept with the revisions; nothing is computed but a few pictures that are mis
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from datetime import date
 from time import process_time
@@ -20,11 +20,13 @@ from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat
 from lean_notch.route import Stop, last_stops
 from lean_notch.summary import Handed, summary
+from workshop.actions import stocks_in_use
 from workshop.models import Machine, Stock
 
 from . import table_schemas as out
 from . import verdicts
 from .actions import head_of
+from .bases import bases_of, boards_of
 from .models import Design, Export, Revision
 from .pictures import Picture, is_current, keep_picture
 from .schemas import Kin
@@ -39,14 +41,14 @@ Document = Mapping[str, Any]
 def show_cards(designs: Sequence[Design]) -> list[out.DesignCard]:
     """Jobs as they stand on the table."""
     started = process_time()
-    stocks = {str(row.pk): row.document for row in Stock.objects.filter(removed=None)}
+    stocks = stocks_in_use()
     machines = {str(row.pk): row.document for row in Machine.objects.filter(removed=None)}
     proved = set(
         Revision.objects.filter(design__in=designs, proof__release=verdicts.release()).values_list(
             "design_id", flat=True
         )
     )
-    files, bases = _last_files(designs), _bases_of(designs)
+    files, bases = _last_files(designs), bases_of(designs)
     cards = []
     for design in designs:
         head = head_of(design)
@@ -114,23 +116,10 @@ def _last_files(designs: Sequence[Design]) -> dict[int, Export]:
     return {one.layout.revision.design_id: one for one in newest}
 
 
-def _bases_of(designs: Sequence[Design]) -> dict[int, Document]:
-    """What each job was computed from, by its head: a document's other parts are large, and not needed."""
-    heads = Revision.objects.filter(pk__in=[one.head_id for one in designs])
-    return dict(heads.values_list("pk", "document__basis"))
-
-
-def _boards(basis: Document | None) -> Iterable[Document]:
-    """Of a basis of either version; of one that is none, nothing."""
-    if not isinstance(basis, Mapping):
-        return ()
-    return cast("Iterable[Document]", basis["boards"].values() if "boards" in basis else (basis,))
-
-
 def _told_anew(basis: Document | None, stocks: Mapping[str, Document], machines: Mapping[str, Document]) -> list[str]:
     """What the workshop says otherwise of a job's boards and machines: told from the documents, without computing."""
     said: list[str] = []
-    for one in _boards(basis):
+    for one in boards_of(basis):
         stock, machine = one["stock"], one["machine"]
         if rack := stocks.get(stock.get("id", "")):
             said += news_of_stock(stock, rack)
@@ -146,10 +135,10 @@ def show_news(designs: Sequence[Design]) -> list[out.TableNews]:
     boards: dict[str, out.TableNews] = {}
     kerfs: dict[tuple[str, str], out.TableNews] = {}
     today = timezone.localdate()
-    bases = _bases_of(designs)
+    bases = bases_of(designs)
     for design in designs:
         with suppress(NotchError, KeyError, TypeError):  # of a job that cannot be read, the job itself tells
-            for one in _boards(bases.get(head_of(design).pk)):
+            for one in boards_of(bases.get(head_of(design).pk)):
                 kin = Kin(id=design.pk, name=design.name)
                 if rack := stocks.get(one["stock"].get("id", "")):
                     _measured_again(boards, rack, one["stock"], kin)

@@ -74,10 +74,21 @@ def put_kind_limits(kind: str, document: Given) -> None:
         KindLimits.objects.update_or_create(kind=kind, defaults={"document": asdict(checked)})
 
 
-def stock_in_use(row: Stock) -> CoreStock:
+def stock_in_use(row: Stock, usual: Mapping[str, Limits] | None = None) -> CoreStock:
     """A board as jobs take it: limits of its own, else those that are usual for its kind in this workshop."""
     stock = stock_from_json(row.document)
-    return replace(stock, limits=stock.limits.over(kind_limits().get(stock.kind, Limits())))
+    limits = kind_limits() if usual is None else usual
+    return replace(stock, limits=stock.limits.over(limits.get(stock.kind, Limits())))
+
+
+def stocks_in_use() -> dict[str, dict[str, Any]]:
+    """The documents of all boards on the rack as jobs take them, by number."""
+    usual = kind_limits()
+    rows = Stock.objects.filter(removed=None)
+    return {
+        str(row.pk): stock_to_json(stock_in_use(row, usual)) if row.document["kind"] in usual else row.document
+        for row in rows
+    }
 
 
 def put_machine(document: Given, machine: Machine | None = None) -> Machine:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import asdict
-from typing import cast
+from typing import Literal, cast
 
 from accounts.names import shown_name
 from django.contrib.auth.models import User
@@ -137,14 +137,13 @@ def show_entries(machine: Machine, stock: Stock) -> list[out.EntryOut]:
 
 def show_uses(thing: Stock | Machine, user: User) -> out.UsesOut:
     """The jobs at work that are of a board or machine, one's own by their names."""
-    from designs.models import Design  # the workshop knows no designs, but for this question
+    from designs.bases import bases_of, is_of  # the workshop knows no designs, but for this question
+    from designs.models import Design
 
-    what = "stock" if isinstance(thing, Stock) else "machine"
-    jobs = [
-        design
-        for design in Design.objects.filter(removed=None).select_related("head").defer("head__document")
-        if design.head and any(one[what] == str(thing.pk) for one in (design.head.picture or {}).get("boards", ()))
-    ]
+    designs = list(Design.objects.filter(removed=None))
+    bases = bases_of(designs)
+    what: Literal["stock", "machine"] = "stock" if isinstance(thing, Stock) else "machine"
+    jobs = [one for one in designs if one.head_id and is_of(bases.get(one.head_id), what, thing.pk)]
     own = [design.name for design in jobs if design.owner_id == user.pk]
     return out.UsesOut(own=own, others=len(jobs) - len(own))
 

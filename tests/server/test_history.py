@@ -240,6 +240,7 @@ def test_an_empty_job_says_that_there_is_nothing_yet(wren, stock, machine):
 
 
 def test_a_board_archived_under_a_job_is_still_read_and_asked_about_before(wren, tray, stock, machine, sign_in):
+    Revision.objects.update(picture=None)  # whose picture was not made yet
     for thing in (f"/stocks/{stock.id}", f"/machines/{machine.id}"):
         assert get(wren, f"{thing}/jobs").json() == {"own": ["Tray"], "others": 0}
         assert get(sign_in("Heron"), f"{thing}/jobs").json() == {"own": [], "others": 1}

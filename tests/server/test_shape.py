@@ -112,9 +112,11 @@ def test_what_is_usual_for_a_kind_is_the_workshops_and_is_news_for_its_jobs(wren
     assert "hole-small" not in codes(wren, tag)
     [offer] = get(wren, f"/designs/{tag['id']}/news").json()
     assert offer["what"] == ["limits"]
+    assert [card["news"] for card in get(wren, "/designs").json()] == [["limits"]]
     edit(wren, tag, stock=stock.id)
     assert "hole-small" in codes(wren, tag)
     assert get(wren, f"/designs/{tag['id']}/news").json() == []
+    assert [card["news"] for card in get(wren, "/designs").json()] == [[]]
     patch(wren, f"/stocks/{stock.id}", {"limits": {"hole": "1"}})
     assert [one["what"] for one in get(wren, f"/designs/{tag['id']}/news").json()] == [["limits"]]
     patch(wren, "/limits/plywood", {"hole": "", "web": ""})
