@@ -81,7 +81,9 @@ def test_a_part_that_is_gone_on_with_is_the_part_made_anew():
         with suppress(NotchError):
             one = edited(one, edit)
         anew = design_from_json(design_to_json(one.design))
-        [part], [again] = (build(design, one.basis).parts for design in (one.design, anew))
+        gone_on, made_anew = (build(design, one.basis) for design in (one.design, anew))
+        [part], [again] = gone_on.parts, made_anew.parts
+        assert gone_on.findings == made_anew.findings
         assert replace(part, failed=None) == replace(again, failed=None)
         assert str(part.failed and part.failed.error) == str(again.failed and again.failed.error)
 

@@ -95,5 +95,5 @@ class Making:
         """As it is now, for going back when a step fails."""
         return Making(
             [*self.regions], [*self.cuts], [*self.marks], [*self.openings], {**self.edges}, {**self.corners},
-            self.findings, self.failed, [*self.named], [*self.measured],
+            [*self.findings], self.failed, [*self.named], [*self.measured],
         )  # fmt: skip
