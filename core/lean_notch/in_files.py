@@ -61,6 +61,17 @@ def in_files(result: Result, file_format: FileFormat) -> tuple[InFile, ...]:
     return tuple(_in_file(result, one, file_format) for one in planned_files(result, file_format))
 
 
+def left_out(result: Result) -> tuple[Operation, ...]:
+    """What the design asks for and the receiver's profile leaves out of the files: then they are not all that was proved."""
+    profile = result.profile
+    parts = [part for part in result.build.parts if part.quantity]
+    asked: set[Operation] = {"cut"} if parts else set()
+    asked |= {mark.operation for part in parts for mark in part.marks}
+    return tuple(
+        one for one in profile.order if one in asked and one != "reference" and not profile.layers[one].include
+    )
+
+
 def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFile:
     plan, profile = planned.plan, result.profile
     speeds = result.job.basis.of(planned.board).machine.usual

@@ -776,9 +776,10 @@ class InFileOut(Out):
 
 
 class InFilesOut(Out):
-    """Every file that would be written for a receiver."""
+    """Every file that would be written for a receiver, and what of the job is `left_out` of them."""
 
     files: list[InFileOut]
+    left_out: tuple[Operation, ...]
     own_speeds: bool
 
 

@@ -35,7 +35,7 @@ from lean_notch.files import FILE_FORMATS, FileFormat, file_name, planned_files
 from lean_notch.findings import Finding
 from lean_notch.formats.paper import Paper
 from lean_notch.formats.svg_path import number, path_data, segments_data
-from lean_notch.in_files import Work, in_files
+from lean_notch.in_files import Work, in_files, left_out
 from lean_notch.job import Job, Result
 from lean_notch.job_sheet import Written, job_sheet
 from lean_notch.ledger import ledger
@@ -454,7 +454,7 @@ def show_in_files(result: Result, file_format: FileFormat) -> out.InFilesOut:
             )
         )  # fmt: skip
     own = all(basis.of(board.id).machine.speeds is not None for board in result.job.design.boards)
-    return out.InFilesOut(files=files, own_speeds=own)
+    return out.InFilesOut(files=files, left_out=left_out(result), own_speeds=own)
 
 
 def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:

@@ -18,6 +18,7 @@ from lean_notch.cutting.time import path_seconds, travel_seconds
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
 from lean_notch.geometry import Circle, Region, Trace, rectangle
+from lean_notch.in_files import left_out
 from lean_notch.job import compute
 from lean_notch.operations import OPERATIONS
 from lean_notch.proving import prove_job
@@ -60,6 +61,8 @@ def test_what_is_not_included_is_not_there(marked):
     assert all(path.operation != "engrave" for path in result.plan.sheets[0].paths)
     proof = prove_job(result)
     assert (proof.verdict, [one.code for one in proof.findings]) == ("as-far-as-seen", ["operation-not-given"])
+    assert left_out(result) == ("engrave",)
+    assert left_out(compute(marked)) == ()
 
 
 def test_a_pocket_is_cut_inside_its_outline_by_half_the_tool(marked):

@@ -2348,11 +2348,13 @@ export interface components {
     }
     /**
      * InFilesOut
-     * @description Every file that would be written for a receiver.
+     * @description Every file that would be written for a receiver, and what of the job is `left_out` of them.
      */
     InFilesOut: {
       /** Files */
       files: components['schemas']['InFileOut'][]
+      /** Left Out */
+      left_out: ('cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference')[]
       /** Own Speeds */
       own_speeds: boolean
     }

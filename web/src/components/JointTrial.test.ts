@@ -20,7 +20,11 @@ const READ: PairRead = {
 function shown() {
   useJob().design = { id: 3, boards: [], parts: [] } as unknown as Design
   useChoices().choices = { feels: ['needs a mallet', 'holds', 'slides'] } as never
-  return mount(JointTrial, { props: { mate: MATE }, global: { stubs: { ElButton: { template: '<button><slot /></button>' } } } }) // prettier-ignore
+  const stubs = {
+    ElButton: { template: '<button><slot /></button>' },
+    ChoiceWord: { name: 'ChoiceWord', template: '<i />' },
+  }
+  return mount(JointTrial, { props: { mate: MATE }, global: { stubs } })
 }
 async function answer(view: ReturnType<typeof shown>, feels: string[]): Promise<void> {
   for (const [slot, feel] of feels.entries()) {

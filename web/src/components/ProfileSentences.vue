@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { InFile, Operation, Problem, ProfileValues } from '../api/client'
 import { useSay } from '../composables/useSay'
+import { WORKS } from '../formats'
 import ChoiceWord from '../kit/ChoiceWord.vue'
 import type { Option } from '../kit/options'
 import WordInput from '../kit/WordInput.vue'
@@ -87,9 +88,6 @@ const word = (on: boolean) => (on ? 'with' : 'without')
 const lengthOf = (value: number | string) => (typeof value === 'number' ? say.short(value) : value)
 const typedIn = (text: string) => (say.unit === 'in' && /^[\d\s.,/]+$/.test(text) ? `${text} in` : text)
 const wrong = (field: string) => props.problem?.field === field
-const ACTS: Record<Operation, string> = {
-  engrave: 'engraved areas', score: 'scored lines', fold: 'fold lines', pocket: 'pockets', cut: 'cuts', reference: 'names and reference lines',
-} // prettier-ignore
 </script>
 
 <template>
@@ -118,7 +116,7 @@ const ACTS: Record<Operation, string> = {
     <p v-if="leftOut.length" class="out small">
       Left out:
       <template v-for="(operation, i) in leftOut" :key="operation">
-        {{ i ? ', ' : '' }}{{ ACTS[operation] }}
+        {{ i ? ', ' : '' }}{{ WORKS[operation] }}
         <ElButton link size="small" @click="changeLayer(operation, { include: true })">put in</ElButton>
       </template>
     </p>

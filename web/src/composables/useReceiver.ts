@@ -14,6 +14,8 @@ export function useReceiver() {
   /** As it is now, which may be other than it was saved. */
   const profile = shallowRef<ProfileValues | null>(null)
   const inside = shallowRef<InFiles | null>(null)
+  /** What is known of the files is of just this state and these answers. */
+  const current = ref(false)
   const task = shallowRef<Task | null>(null)
   const busy = ref(false)
   const { problem, tell } = useProblem()
@@ -50,6 +52,7 @@ export function useReceiver() {
     [profile, () => job.design?.moves],
     () => {
       const mine = ++asked
+      current.value = false
       const given = profile.value
       if (!given || !job.design?.sheets.length) return void (inside.value = null)
       const { id } = job.design
@@ -57,7 +60,9 @@ export function useReceiver() {
         const unwanted = () => left || mine !== asked
         const watching = { watch: (now: Task | null) => void (unwanted() || (task.value = now)), unwanted }
         const found = await whole(() => api.inFiles(id, given.format, given), watching)
-        if (found && !unwanted()) inside.value = found
+        if (!found || unwanted()) return
+        inside.value = found
+        current.value = true
       })
     },
     { immediate: true },
@@ -86,7 +91,7 @@ export function useReceiver() {
     })
 
   return {
-    profiles, receiver, others, whom, machine, profile, changed, inside, task, busy, problem, unreadable,
+    profiles, receiver, others, whom, machine, profile, changed, inside, current, task, busy, problem, unreadable,
     choose, keep, keepAs,
   } // prettier-ignore
 }

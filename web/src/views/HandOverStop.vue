@@ -13,6 +13,7 @@ import TaskNote from '../components/TaskNote.vue'
 import TimesLedger from '../components/TimesLedger.vue'
 import { useProblem } from '../composables/useProblem'
 import { useReceiver } from '../composables/useReceiver'
+import { WORKS } from '../formats'
 import { useSay } from '../composables/useSay'
 import { save } from '../download'
 import { useJob } from '../stores/job'
@@ -23,7 +24,7 @@ const job = useJob()
 const say = useSay()
 const settings = useSettings()
 const to = useReceiver()
-const { receiver, whom, machine, profile, changed, inside, unreadable } = to
+const { receiver, whom, machine, profile, changed, inside, current, unreadable } = to
 const number = ref(0)
 const looked = ref<Operation | null>(null)
 const busy = ref(false)
@@ -41,13 +42,19 @@ const file = computed(() => files.value[Math.min(number.value, files.value.lengt
 const sheets = computed(() => job.design!.sheets)
 watch(receiver, () => (number.value = 0))
 
+/** The proof is of the whole job: a file without some of it is told apart. */
+const lacks = computed(() => (inside.value?.left_out ?? []).map((one) => WORKS[one]))
+
 /** What the strong action says follows the proof of just this state. */
 const action = computed(() => {
   const many =
     files.value.length > 1
       ? `${files.value.length} ${NAMES[format.value]} files`
       : `the ${NAMES[format.value]}`
-  if (job.fresh?.fits) return { words: `Save ${many} for ${whom.value}`, strong: true }
+  if (job.fresh?.fits) {
+    const without = lacks.value.length ? `, without ${lacks.value.join(' and ')}` : ''
+    return { words: `Save ${many} for ${whom.value}${without}`, strong: !without }
+  }
   if (job.proofState === 'waiting' || job.proofState === 'running') {
     const share = job.proofTask ? ` ${say.number(100 * job.proofTask.progress, 0)} %` : ''
     return { words: `Proving…${share}`, strong: true, waits: true }
@@ -123,6 +130,10 @@ const sheetPage = (form: 'html' | 'pdf') =>
               >Save it without a proof</ElButton
             >
           </p>
+          <p v-if="lacks.length" class="ochre">
+            Not in {{ files.length > 1 ? 'these files' : 'this file' }}: {{ lacks.join(', ') }}. The proof is
+            of all of it.
+          </p>
           <p v-if="file" class="small second names">
             {{ file.name }}<template v-if="files.length > 1"> and {{ files.length - 1 }} more</template>
           </p>
@@ -145,7 +156,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
             <b>In the file</b>
             <span v-if="file" class="second small">
               {{ say.size(file.width, file.height) }} {{ say.unit }}, about {{ say.time(file.seconds) }};
-              dotted is not in it
+              dotted is not in it<template v-if="!current"> · as it was before the last change</template>
             </span>
             <ElSegmented
               v-if="files.length > 1"
