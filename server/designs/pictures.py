@@ -20,6 +20,7 @@ from lean_notch.trial import job_seconds
 
 from .compute import computed
 from .models import Revision
+from .verdicts import release
 
 Picture = dict[str, Any]
 
@@ -53,13 +54,13 @@ def _last_good(revision: Revision) -> Picture:
             return {**picture(before.job), "drawn": before.number}
         except NotchError:
             before = before.parent
-    return {"form": FORM, "boards": [], "panels": [], "flat": [], "titles": [], "stops": [], "pieces": 0, "sheets": 0,
+    return {"form": FORM, "release": release(), "boards": [], "panels": [], "flat": [], "titles": [], "stops": [], "pieces": 0, "sheets": 0,
             "used": 0.0, "seconds": 0.0, "drawn": None}  # fmt: skip
 
 
 def keep_picture(revision: Revision) -> None:
-    """Makes the picture of a revision that has none of today's form; on a disk that cannot be written it is shown only."""
-    if is_current(revision.picture):
+    """Makes the picture of a revision that has none of this release; on a disk that cannot be written it is shown only."""
+    if is_of_release(revision.picture):
         return
     revision.picture = picture_of(revision)
     with suppress(DatabaseError):
@@ -68,6 +69,11 @@ def keep_picture(revision: Revision) -> None:
 
 def is_current(picture: Picture | None) -> bool:
     return bool(picture) and picture is not None and picture.get("form") == FORM
+
+
+def is_of_release(picture: Picture | None) -> bool:
+    """Whether what it says of the first stops is what this release would say; an older one can be drawn all the same."""
+    return picture is not None and is_current(picture) and picture.get("release") == release()
 
 
 def picture(job: Job) -> Picture:
@@ -81,7 +87,7 @@ def picture(job: Job) -> Picture:
         for part in list(regions.values())[: 0 if panels else MOST_FLAT]
     ]  # fmt: skip
     return {
-        "form": FORM,
+        "form": FORM, "release": release(),
         "boards": [
             {"name": basis.stock.name, "thickness": basis.thickness, "stock": basis.stock.id, "machine": basis.machine.id}
             for basis in (job.basis.of(board.id) for board in job.design.boards)

@@ -28,7 +28,7 @@ from . import verdicts
 from .actions import head_of
 from .bases import bases_of, boards_of
 from .models import Design, Export, Revision
-from .pictures import Picture, is_current, keep_picture
+from .pictures import Picture, is_current, is_of_release, keep_picture
 from .schemas import Kin
 from .shown import show_verdict
 
@@ -52,7 +52,7 @@ def show_cards(designs: Sequence[Design]) -> list[out.DesignCard]:
     cards = []
     for design in designs:
         head = head_of(design)
-        if not is_current(head.picture) and process_time() - started < PICTURE_SECONDS:
+        if not is_of_release(head.picture) and process_time() - started < PICTURE_SECONDS:
             keep_picture(head)
         picture = head.picture if is_current(head.picture) else None
         news = [] if picture and picture["problem"] else _told_anew(bases.get(head.pk), stocks, machines)
@@ -85,8 +85,9 @@ def _card(
 def _stands(
     picture: Picture, verdict: verdicts.Verdict | None, file: Export | None
 ) -> tuple[list[Stop], out.StandsOut | None]:
-    """The six stops, and how the job stands; of one that cannot be computed, nothing is known. `file` is of this revision."""
-    if not picture.get("stops") or picture.get("problem"):
+    """The six stops, and how the job stands; of one that cannot be computed, or was by another release, nothing is known. `file`
+    is of this revision."""
+    if not picture.get("stops") or picture.get("problem") or not is_of_release(picture):
         return [], None
     said = verdicts.said_of(verdict)
     first = [Stop(*one) for one in picture["stops"]]

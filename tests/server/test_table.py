@@ -91,6 +91,22 @@ def test_a_job_that_cannot_be_computed_is_drawn_as_it_last_could(wren, tray, mon
     assert found["stands"] is None
 
 
+def test_a_picture_of_another_release_is_drawn_and_says_nothing_of_the_stops(wren, tray, monkeypatch):
+    """Until it is made anew: another release may find otherwise."""
+    from designs import table
+
+    before = card(wren)
+    kept = Revision.objects.get()
+    Revision.objects.update(
+        picture={**kept.picture, "release": "another", "stops": [["measure", "Measure", "all well", "ready", ""]] * 4}
+    )
+    monkeypatch.setattr(table, "PICTURE_SECONDS", -1.0)
+    found = card(wren)
+    assert (len(found["panels"]), found["stops"], found["stands"]) == (5, [], None)
+    monkeypatch.undo()
+    assert card(wren)["stops"] == before["stops"]
+
+
 def test_panels_are_the_cores_own_to_a_tenth(wren, tray):
     """156.12 x 106.12 x 63.06 outside: 150, 100, 60 inside a board of 3.06."""
     panels = card(wren)["panels"]

@@ -156,7 +156,11 @@ const sheetPage = (form: 'html' | 'pdf') =>
             <b>In the file</b>
             <span v-if="file" class="second small">
               {{ say.size(file.width, file.height) }} {{ say.unit }}, about {{ say.time(file.seconds) }};
-              dotted is not in it<template v-if="!current"> · as it was before the last change</template>
+              {{ profile?.labels ? 'dotted lines' : 'dotted lines, names' }} and discs are not in it<template
+                v-if="!current"
+              >
+                · as it was before the last change</template
+              >
             </span>
             <ElSegmented
               v-if="files.length > 1"
