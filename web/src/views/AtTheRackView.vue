@@ -28,6 +28,8 @@ const tape = useTemplateRef('tape')
 const typing = ref(false)
 const typed = ref('')
 const { problem: unread, tell: tellTyped } = useProblem()
+/** While the core reads what was typed, nothing else is. */
+const busy = ref(false)
 const saving = ref(false)
 const saved = ref(false)
 const used = ref<number[]>([])
@@ -72,12 +74,11 @@ function take(): void {
 
 /** What stands on the tape counts as read when the button is pressed. */
 async function go(): Promise<void> {
-  await keepTyped()
-  if (typing.value) return
+  if (!(await keepTyped())) return
   take()
-  if (!leads.value.end) return void spots.next()
+  const { end } = leads.value
   spots.next()
-  await save()
+  if (end) await save()
 }
 
 async function save(): Promise<void> {
@@ -116,15 +117,24 @@ function typeIt(): void {
   typing.value = true
 }
 
-/** What cannot be read stays as it was typed, with what is wrong with it. */
-async function keepTyped(): Promise<void> {
-  if (!typing.value) return
-  const [text, spot] = [typed.value, here.value]
+/** What cannot be read stays as it was typed, with what is wrong with it. Asked once, however often it is wanted. */
+let underWay: Promise<boolean> | null = null
+function keepTyped(): Promise<boolean> {
+  if (!typing.value) return Promise.resolve(true)
+  underWay ??= readTyped().finally(() => (underWay = null))
+  return underWay
+}
+async function readTyped(): Promise<boolean> {
+  const spot = here.value
+  busy.value = true
   const read = await tellTyped(async () => {
-    const { values } = await api.lookAtReadings([text], settings.unit)
-    if (here.value === spot) spots.now.value = values[0]!
+    const { values } = await api.lookAtReadings([typed.value], settings.unit)
+    if (spot === here.value) spots.now.value = values[0]!
+    else spots.kept.value = spots.kept.value.map((one, i) => (i === spot ? `${values[0]} mm` : one))
   })
-  if (read && typed.value === text) typing.value = false
+  busy.value = false
+  typing.value = !read
+  return read
 }
 
 function pick(spot: number): void {
@@ -220,6 +230,7 @@ function pick(spot: number): void {
             inputmode="decimal"
             aria-label="Reading"
             autofocus
+            :readonly="busy"
             @blur="keepTyped"
           />
         </form>
@@ -237,7 +248,7 @@ function pick(spot: number): void {
       <ThicknessTape ref="tape" v-model="shown" :label="`Reading at spot ${here + 1}`" />
       <div class="keys">
         <ElButton size="large" @click="tape?.by(-1)">− {{ step }}</ElButton>
-        <ElButton size="large" @click="typeIt">Type it</ElButton>
+        <ElButton size="large" :disabled="busy" @click="typeIt">Type it</ElButton>
         <ElButton size="large" @click="tape?.by(1)">+ {{ step }}</ElButton>
       </div>
       <ElButton class="go" type="primary" size="large" :loading="saving" @click="go">{{
