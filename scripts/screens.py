@@ -173,6 +173,7 @@ def proved(page: Page) -> None:
 
 
 def settle(page: Page) -> None:
+    page.mouse.move(0, 0)
     page.wait_for_function("() => !document.querySelector('.el-skeleton')")
     page.wait_for_timeout(450)
 
