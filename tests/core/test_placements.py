@@ -1,8 +1,12 @@
 """Parts that stand in several places: quantities, mirrored ones, and joints that want a part different."""
 
 import pytest
-from conftest import edited, make_job
+from conftest import edited, make_basis, make_job
+from joined import made
+from lean_notch.build.part import Asked
+from lean_notch.build.wanted import _same
 from lean_notch.edits import Edit
+from lean_notch.geometry import Region, rectangle
 from lean_notch.job import compute
 from lean_notch.proving import prove_job
 
@@ -96,3 +100,21 @@ def test_removing_a_part_takes_its_places_and_their_joints_along(job):
     assert {one.id for one in less.design.placements} == {"front", "back", "right", "base"}
     assert len(less.design.joints) == 5
     assert compute(less).build.findings == ()
+
+
+def test_a_hair_of_rounding_between_two_placements_is_no_difference():
+    """Found by chance: a slot ended at 45.297495499 at one side and at 45.297495501 at the other, which round to two numbers."""
+    given = {"width": "77", "depth": "140.61", "height": "104.44", "insert": "34.82", "inserts": "3", "radius": ""}
+    mean, spread = 4.057998199991708, 0.03131496768630195
+    basis = make_basis(readings=(mean - spread, mean, mean + spread), kerf=0.2, clearance=0.0, sheet=(900, 900))
+    assert "placements-differ" not in {one.code for one in made("framed-stand", given, basis).build.findings}
+
+
+@pytest.mark.parametrize(("off", "same"), [(1e-9, True), (1e-4, False)])
+def test_what_is_wanted_is_compared_by_a_hair(off, same):
+    one, other = (
+        Asked(cuts=(Region(rectangle(x, 0.0, 5.0, 3.0)), Region(rectangle(x, 4.0, 5.0, 3.0))))
+        for x in (10.0, 10.0 + off)
+    )
+    assert _same(one, other) is same
+    assert not _same(one, Asked(cuts=one.cuts[:1]))

@@ -19,6 +19,10 @@ Changes = tuple[tuple[Mate, Change], ...]
 """What joints do to a part where it stands, and the mates that they are of."""
 
 
+SAME_MM = 1e-6
+"""Placements whose joints differ by less want the same part."""
+
+
 def changes_of(mates: Sequence[Mate]) -> dict[str, Changes]:
     """By the placement that joints name."""
     found: dict[str, list[tuple[Mate, Change]]] = defaultdict(list)
@@ -64,24 +68,39 @@ def _middle_of(standing: Standing | None) -> Place | None:
 
 
 def _same(a: Asked, b: Asked) -> bool:
-    if a == b:
-        return True
-    return _rounded(a) == _rounded(b)
+    return a == b or all(_alike(one, other) for one, other in zip(_numbers(a), _numbers(b), strict=True))
 
 
-def _rounded(asked: Asked) -> tuple[object, ...]:
-    notches = [(edge, *(_micro(one) for one in numbers)) for edge, *numbers in asked.notches]
-    areas = [sorted(map(_area, some)) for some in (asked.cuts, asked.adds)]
-    pockets = sorted((*_area(one.region), _micro(one.depth), one.back) for one in asked.pockets)
-    return notches, areas, pockets
+_Row = tuple[str, tuple[float, ...]]
 
 
-def _area(region: Region) -> tuple[object, ...]:
-    return (*map(_micro, region.box), _micro(region.area))
+def _numbers(asked: Asked) -> tuple[list[_Row], ...]:
+    """What is wanted, kind by kind, as rows of a name and numbers."""
+    notches: list[_Row] = [(edge, tuple(numbers)) for edge, *numbers in asked.notches]
+    cuts, adds = ([("", _area(one)) for one in some] for some in (asked.cuts, asked.adds))
+    pockets = [(str(one.back), (*_area(one.region), one.depth)) for one in asked.pockets]
+    return notches, cuts, adds, pockets
 
 
-def _micro(mm: float) -> float:
-    return round(mm, 6)
+def _area(region: Region) -> tuple[float, ...]:
+    return (*region.box, region.area)
+
+
+def _alike(rows: list[_Row], others: list[_Row]) -> bool:
+    if len(rows) != len(others):
+        return False
+    left = sorted(others)
+    for name, numbers in sorted(rows):
+        # In order nearly always; where two begin at one place a hair may have changed their order.
+        at = next((i for i, one in enumerate(left) if one[0] == name and _close(one[1], numbers)), None)
+        if at is None:
+            return False
+        del left[at]
+    return True
+
+
+def _close(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
+    return all(abs(x - y) < SAME_MM for x, y in zip(a, b, strict=True))
 
 
 _OPPOSITE = (("left", "right", 0, "shape/width"), ("bottom", "top", 1, "shape/height"))
