@@ -199,3 +199,12 @@ def test_brittle_inserts_get_no_press_fit_without_a_warning():
     clear = replace(clear, stock=replace(clear.stock, kind="acrylic"))
     built = compute(Job(design, Basis((("main", make_board()), ("inserts", clear))))).build
     assert any(one.code == "brittle" and "crack" in one.why for one in built.findings)
+
+
+@pytest.mark.parametrize(
+    "given", [{"columns": "1fr", "rows": "2fr"}, {"columns": "1fr 1fr", "rows": "1fr", "without": "c1r1"}]
+)
+def test_a_divider_set_without_a_divider_is_refused(given):
+    with pytest.raises(NotchError) as caught:
+        RECIPES["divider-set"].design("set", given)
+    assert (caught.value.field, caught.value.fix[:15]) == ("columns", "Give two column")

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from typing import Literal, cast
 
 from ..design import MAIN, BoardNeed, Design, Dimension
-from ..errors import MissingInput
+from ..errors import MissingInput, OutOfRange
 from ..geometry import Point
 from ..units import Length, Unit, say_mm
 from .box import Assembly, Shell, shell, sizes
@@ -80,6 +80,11 @@ def _make_set(name: str, values: Values) -> Design:
     _inside(made, values, plan, "thickness", outside=False)
     lengths(made, plan, units, "thickness", "0")
     walls(made, plan, Walls("height", "0", MAIN.id, "thickness", "0", held=False))
+    if not made.parts:
+        raise OutOfRange(
+            "No divider is left: there is one compartment.", fix="Give two columns or rows, such as 1fr 1fr, and leave a wall.",
+            field="columns",
+        )  # fmt: skip
     return made.design(name, (MAIN,))
 
 
