@@ -102,7 +102,6 @@ const bar = computed(() => {
   return { px, legs, text: `${say.number(length, 6, 0)} ${say.unit} along each edge` }
 })
 const fromBelow = computed(() => Math.max(0, ...bar.value.legs.map(([, y]) => y)))
-const wide = computed(() => Math.max(0, ...bar.value.legs.map(([x]) => x)))
 const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
 </script>
 
@@ -159,9 +158,9 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
     <text v-for="one in labels" :key="one.key" class="name small" :x="one.at[0]" :y="one.at[1]">
       {{ one.text }}
     </text>
-    <g class="bar" :transform="`translate(${20 - leftOf} ${height - 22 - fromBelow})`">
+    <g class="bar" :transform="`translate(${20 - leftOf} ${height - 32 - fromBelow})`">
       <path v-for="(leg, i) in bar.legs" :key="i" :d="`M0 0L${leg.join(' ')}`" />
-      <text class="figure small" :x="wide + 10" :y="fromBelow">{{ bar.text }}</text>
+      <text class="figure small" :x="leftOf" :y="fromBelow + 20">{{ bar.text }}</text>
     </g>
   </svg>
   <SizeField
