@@ -96,9 +96,8 @@ def _holes_left(was: Pair, now: Pair, before: Result, after: Result) -> Iterator
             off = (b[0] - a[0] - came[0] + went[0], b[1] - a[1] - came[1] + went[1])
             grown = math.dist(*here) - math.dist(*there)
             back = _moved(here[0], off), _moved(here[1], off)
-            if grown > HAIR_MM or _goes_through(
-                back, inner.thickness, stayed.regions[at]
-            ):  # else the hole is another one
+            # Else the hole itself is another one.
+            if grown > HAIR_MM or _goes_through(back, inner.thickness, stayed.regions[at]):
                 yield _left(after, inner, outer, stayed, off, grown)
 
 

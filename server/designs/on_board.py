@@ -26,7 +26,9 @@ MOST_CHANGES = 3
 
 def show_jobs_on_board(user: User, stock: int, readings: Readings) -> out.JobsOnBoard:
     """The jobs at work whose board that is, those that were handed over first: a file does not follow a board by itself."""
-    designs = list(Design.objects.filter(owner=user, removed=None).select_related("head").order_by("-changed"))
+    mine = Design.objects.filter(owner=user, removed=None).order_by("-changed")
+    # A document is large, and of few jobs needed.
+    designs = list(mine.select_related("head").defer("head__document", "head__picture"))
     bases = bases_of(designs)
     of_it = [one for one in designs if is_of(bases.get(head_of(one).pk), "stock", stock)]
     handed = set(

@@ -10,7 +10,8 @@ from lean_notch.cli import main
 from lean_notch.design import design_to_json
 from lean_notch.edits import Edit
 from lean_notch.job import compute
-from lean_notch.proof.interference import LEVELS, gaps, interference
+from lean_notch.proof.assembly import CLASH_MM
+from lean_notch.proof.interference import LEVELS, _allowed, gaps, interference
 
 T = 3.06
 UNEVEN = (2.95, 3.0, 3.06, 3.2)
@@ -75,6 +76,14 @@ def test_what_sits_in_a_pocket_stands_in_nobody_s_way(one):
     assert [found(compute(one), level) for level in LEVELS] == [(), (), ()]
     bare = without_joints(one)
     assert all(not finding.joint for finding in found(compute(bare), "mean"))
+
+
+def test_halves_may_be_tighter_by_what_their_boards_are_thicker_and_no_tighter_where_they_are_thin():
+    """By hand: both boards are 0.1475 thicker at their thickest than on average, 0.1025 thinner at their thinnest."""
+    basis = make_basis(readings=UNEVEN, sheet=(900, 900))
+    built = compute(halved(basis=basis)).build
+    assert _allowed(built.mates, "thick", built, basis) == pytest.approx(CLASH_MM + 2 * 0.1475)
+    assert _allowed(built.mates, "thin", built, basis) == CLASH_MM
 
 
 def test_halves_that_give_nothing_away_share_their_whole_thickness():

@@ -133,7 +133,7 @@ def _allowed(mates: Sequence[Mate], level: Level, build: Build, basis: Basis) ->
         if mate.kind == Halving.kind
         for one in mate.members
     ]
-    return CLASH_MM + press + math.fsum(abs(getattr(one, level) - one.mean) for one in halved)
+    return CLASH_MM + press + math.fsum(max(0.0, getattr(one, level) - one.mean) for one in halved)
 
 
 def bodies(build: Build, basis: Basis, level: Level = "mean") -> tuple[Body, ...]:

@@ -61,6 +61,17 @@ describe('the slots of a trial pair', () => {
     expect(put).toHaveBeenCalledWith('basis/main/clearance', '0.015 mm')
   })
 
+  it('drop what comes after the job was closed', async () => {
+    let come: (found: PairRead) => void = () => {}
+    vi.spyOn(api, 'readTrialPair').mockReturnValue(new Promise((resolve) => (come = resolve)))
+    const view = shown()
+    await answer(view, ['needs a mallet', 'holds', 'slides'])
+    view.unmount()
+    useJob().design = null
+    come(READ)
+    await flushPromises() // an error would fail the run
+  })
+
   it('keep what was answered, and name the one that contradicts another', async () => {
     const problem = new Problem('readings-disagree', 'Slot 3 holds.', 'Try both again.', 'answers[2]', 422)
     vi.spyOn(api, 'readTrialPair').mockRejectedValue(problem)

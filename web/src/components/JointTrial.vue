@@ -37,15 +37,17 @@ const read = shallowRef<PairRead | null>(null)
 const problem = shallowRef<Problem | null>(null)
 watch(
   [key, answers, () => props.mate.trial],
-  async ([asked, given]) => {
+  async ([, given], _, onCleanup) => {
+    let awaited = true
+    onCleanup(() => (awaited = false)) // the job may be closed by the time that an answer comes
     read.value = problem.value = null
     if (given.filter(Boolean).length < FEWEST) return
     try {
       const found = await api.readTrialPair(job.design!.id, props.mate.id, given)
-      if (asked === key.value && given === answers.value) read.value = found
+      if (awaited) read.value = found
     } catch (error) {
       if (!(error instanceof Problem)) throw error
-      if (asked === key.value && given === answers.value) problem.value = error
+      if (awaited) problem.value = error
     }
   },
   { immediate: true },

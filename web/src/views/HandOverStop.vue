@@ -53,7 +53,7 @@ const action = computed(() => {
       : `the ${NAMES[format.value]}`
   if (job.fresh?.fits) {
     const without = lacks.value.length ? `, without ${lacks.value.join(' and ')}` : ''
-    return { words: `Save ${many} for ${whom.value}${without}`, strong: !without }
+    return { words: `Save ${many} for ${whom.value}${without}`, strong: current.value && !without }
   }
   if (job.proofState === 'waiting' || job.proofState === 'running') {
     const share = job.proofTask ? ` ${say.number(100 * job.proofTask.progress, 0)} %` : ''
