@@ -5,7 +5,7 @@ SHELL := /bin/bash
 .ONESHELL:
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint types unit page-tests bench soak soak-server screens pictures api lock clean
+.PHONY: help setup demo test lint types unit page-tests bench soak soak-server screens pictures prints api lock clean
 
 PYTHON ?= python3
 PORT ?= 8000
@@ -17,7 +17,7 @@ NPM := npm --prefix web --loglevel error --no-update-notifier
 PAGE_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
 # The demo does without what only checks need; two installs at once would take each other's files away.
-NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-joints soak-server screens pictures api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
+NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-joints soak-server screens pictures prints api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
 
 help: ## lists these
 	@grep -hE '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -65,6 +65,9 @@ screens: .stamps/dev .stamps/page .stamps/chromium ## contact sheets of all view
 
 pictures: .stamps/dev .stamps/page .stamps/chromium ## retakes docs/screenshots/
 	@$(BIN)/python scripts/screens.py
+
+prints: .stamps/dev ## writes tests/files/prints.json anew: what files every job of the tests gives
+	@$(BIN)/python scripts/take_prints.py
 
 api: .stamps/dev .stamps/npm-dev ## the API's schema, and the page's types made from it
 	@$(MANAGE) export_openapi_schema --api config.api.api --sorted --indent 1 --output docs/openapi.json
