@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -13,8 +13,11 @@ from lean_notch.basis import Basis, Board, BoardBasis, Machine, Readings
 from lean_notch.basis.machine import KerfFound
 from lean_notch.design.migrate import mark_steps
 from lean_notch.edits import Edit, edit_job
-from lean_notch.job import Job
+from lean_notch.files import FileFormat, OutFile
+from lean_notch.job import Job, Result
 from lean_notch.nesting import LayoutSettings
+from lean_notch.proof import Proof
+from lean_notch.proving import prove_files
 from lean_notch.recipes import RECIPES
 from lean_notch.units import Unit
 
@@ -78,6 +81,12 @@ def with_marks(job: Job, *marks: dict[str, Any], part: str = "front", unit: Unit
     """The job with marks as version 1 wrote them: the shortest way to say what is drawn."""
     taken = {step.id for step in job.design.part(part).steps}
     return drawn(job, *mark_steps(list(marks), taken), part=part, unit=unit)
+
+
+def prove_sheets(result: Result, sheets: Mapping[int, bytes], file_format: FileFormat = "svg") -> Proof:
+    """The proof of the fronts of sheets, a file each."""
+    files = [OutFile(f"sheet-{sheet}", sheet, data) for sheet, data in sheets.items()]
+    return prove_files(result, files, file_format).proof
 
 
 @pytest.fixture

@@ -7,7 +7,7 @@ import json
 import sys
 from collections.abc import Sequence
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from .cli_edit import add_editing
 from .cli_files import (
@@ -18,18 +18,23 @@ from .cli_files import (
     load,
     outlines,
     outlines_beside,
+    proof_lines,
     put,
     put_bytes,
     put_text,
     read,
     ring,
     say,
+    shown_proofs,
     write_packet,
 )
 from .cli_joints import add_joining
 from .cli_measure import add_measuring, settings
 from .errors import MissingInput, NotchError
 from .figures import Figure
+
+if TYPE_CHECKING:
+    from .files import FileFormat, OutFile
 
 # Heavy modules are imported inside the commands that use them: --help starts in a tenth of a second.
 
@@ -124,12 +129,14 @@ def _parser() -> argparse.ArgumentParser:
 
     prove = commands.add_parser(
         "prove", help="read files back, cut them, measure", description="Read written files back, sweep a beam along every "
-        "path, measure what is left and stand it up. Prints JSON. Status 0: it fits; 1: it does not; 4: as far as seen."
+        "path, measure what is left and stand it up. Prints JSON. Status 0: it fits; 1: it does not; 4: as far as seen, with what "
+        "was not looked at."
     )  # fmt: skip
-    prove.add_argument("files", type=Path, nargs="+", metavar="FILE", help="SVG or DXF files of one job")
+    prove.add_argument("files", type=Path, nargs="+", metavar="FILE", help="SVG, DXF or PDF files of one job")
     prove.add_argument(
         "--packet", type=Path, metavar="FILE", help="the job they belong to; found beside them if left out"
     )
+    prove.add_argument("--changed", action="store_true", help="prove files that were changed since they were exported")
     prove.set_defaults(run=_prove)
 
     profile = commands.add_parser(
@@ -290,8 +297,8 @@ def _lay_out(arguments: argparse.Namespace) -> int:
 
 def _export(arguments: argparse.Namespace) -> int:
     from .cutting import profile_from_json
+    from .cutting.profile import not_held
     from .documents import mapping
-    from .files import FileFormat
     from .job import compute
 
     given = {name: value for name in _PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}
@@ -300,8 +307,11 @@ def _export(arguments: argparse.Namespace) -> int:
     file_format: FileFormat = arguments.format
     if arguments.format == "dxf" and arguments.release == "R12":
         file_format = "dxf-r12"
-    names, packet_file = write_packet(result, file_format, arguments.out)
-    say(arguments, {"files": names, "packet": packet_file}, [*names, packet_file])
+    proofs, packet_file = write_packet(result, file_format, arguments.out)
+    names = [one.name for one in proofs]
+    lines = proof_lines(proofs)
+    lines += [f"look: {one.why} {one.fix}" for one in not_held(result.profile, file_format)]
+    say(arguments, {"files": names, "packet": packet_file, "proofs": shown_proofs(proofs)}, [*lines, packet_file])
     return 0
 
 
@@ -355,66 +365,71 @@ def _check(arguments: argparse.Namespace) -> int:
 def _prove(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict, replace
 
-    from .cutting import Layer, profile_from_json
-    from .documents import mapping
-    from .files import FileFormat
-    from .formats.read_file import ReadFile
+    from .cutting import profile_from_json
     from .job import compute, job_from_json
     from .proof import NOT_LOOKED_AT
-    from .proving import prove_read, read_sheets
+    from .proving import prove_files
 
     packet_file, packet = _find_packet(arguments)
-    document = {name: one for name, one in packet.items() if name not in ("profile", "files")}
+    document = {name: one for name, one in packet.items() if name not in ("profile", "files", "format")}
     known = job_from_json(document)
     if arguments.basis:
         known = replace(known, basis=basis(arguments, [board.id for board in known.design.boards]))
-    profile = profile_from_json(packet.get("profile", {}))
-    by_format: dict[FileFormat, dict[int, list[bytes]]] = {}
-    operations = set()
-    for file in arguments.files:
-        entry = mapping(packet["files"].get(file.name, {}), f"files.{file.name}")
-        sheet = entry.get("sheet")
-        if entry.get("back"):
-            print(f"{file.name}: the back of a sheet; it is not proved", file=sys.stderr)
-            continue
-        if not isinstance(sheet, int):
-            raise MissingInput(
-                f"{file.name} is not one of the packet's files.",
-                fix=f"Keep the names that export gave: {', '.join(packet['files'])}.",
-            )
-        if not sheet:
-            raise MissingInput(
-                f"{file.name} holds one part; a proof wants whole sheets.", fix="Export a file a sheet, and prove that."
-            )
-        operations.add(str(entry.get("operation", "")))
-        kind: FileFormat = "svg" if file.suffix.lower() == ".svg" else "pdf" if file.suffix.lower() == ".pdf" else "dxf"
-        by_format.setdefault(kind, {}).setdefault(sheet, []).append(read(file))
-    if "" not in operations:  # only what the files are for can be asked of them
-        layers = {
-            op: Layer(one.name, one.colour, one.include and op in operations) for op, one in profile.layers.items()
-        }
-        profile = replace(profile, layers=layers)
-    result = compute(known, profile, outlines_beside(packet_file))
-    sheets: dict[int, ReadFile] = {}
-    for kind, files in by_format.items():
-        twice = sheets.keys() & files.keys()
-        if twice:
-            raise MissingInput(
-                f"Sheet {min(twice)} is given in two formats.", fix="Prove the files of one format at a time."
-            )
-        sheets |= read_sheets(result, files, kind)
-    proof = prove_read(result, sheets)
+    result = compute(known, profile_from_json(packet.get("profile", {})), outlines_beside(packet_file))
+    files = [_file_of(packet, file, changed=arguments.changed) for file in arguments.files]
+    formats = dict.fromkeys(_format_of(packet, file) for file in arguments.files)
+    if len(formats) > 1:
+        raise MissingInput("The files are of different formats.", fix="Prove the files of one format at a time.")
+    found = prove_files(result, files, next(iter(formats)))
+    proof = found.proof
     document = {
         "verdict": proof.verdict, "fits": proof.fits, "sentence": proof.sentence, "provided": proof.provided,
-        "not_looked_at": NOT_LOOKED_AT,
+        "not_looked_at": NOT_LOOKED_AT, "files": shown_proofs(found.files),
         **{rows: [asdict(row) for row in getattr(proof, rows)] for rows in ("findings", "parts", "mates")},
     }  # fmt: skip
     print(json.dumps(document, indent=1))
     numbers = ((len(proof.parts), "part"), (len(proof.mates), "joint"), (len(proof.findings), "finding"))
     parts, joints, findings = (f"{count} {what}{'' if count == 1 else 's'}" for count, what in numbers)
-    counts = f"{parts} and {joints} measured, {findings}"
-    print(f"{counts}: {proof.sentence}.", file=sys.stderr)
+    print(f"{parts} and {joints} measured, {findings}: {proof.sentence}.", file=sys.stderr)
+    for one in proof.findings:
+        if one.severity == "unseen":
+            print(f"not looked at: {one.why}", file=sys.stderr)
     return {"fits": 0, "does-not-fit": 1, "as-far-as-seen": 4}[proof.verdict]
+
+
+def _file_of(packet: dict[str, Any], path: Path, *, changed: bool) -> OutFile:
+    """One of a packet's files, as it is on disk. Raises MissingInput for a file of another job, and for one that is not what was
+    exported, unless that is what is to be proved."""
+    from hashlib import sha256
+
+    from .documents import mapping
+    from .files import OutFile
+
+    entry, data = mapping(packet["files"].get(path.name, {}), f"files.{path.name}"), read(path)
+    if not isinstance(entry.get("sheet"), int):
+        raise MissingInput(
+            f"{path.name} is not one of the packet's files.",
+            fix=f"Keep the names that export gave: {', '.join(packet['files'])}.", field=path.name,
+        )  # fmt: skip
+    kept = entry.get("sha256")
+    if kept and kept != sha256(data).hexdigest() and not changed:
+        raise MissingInput(
+            f"{path.name} has changed since it was exported: its SHA-256 is not the packet's, so what was said of it holds no more.",
+            fix="Export it again, or prove it as it is now with --changed.", field=path.name,
+        )  # fmt: skip
+    part, operation = (str(entry.get(name, "")) for name in ("part", "operation"))
+    return OutFile(path.name, entry["sheet"], data, part, operation, bool(entry.get("back")))
+
+
+def _format_of(packet: dict[str, Any], file: Path) -> FileFormat:
+    """As the packet says, or an older one's by the file's name."""
+    from .files import FILE_FORMATS
+
+    named = packet.get("format")
+    if named in FILE_FORMATS:
+        return named  # type: ignore[no-any-return]
+    kind = file.suffix.lower().removeprefix(".")
+    return "svg" if kind == "svg" else "pdf" if kind == "pdf" else "dxf"
 
 
 def _find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:

@@ -6,6 +6,7 @@ import argparse
 import json
 import sys
 from collections.abc import Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -16,34 +17,56 @@ if TYPE_CHECKING:
     from .build import Outlines
     from .files import FileFormat
     from .job import Job, Result
+    from .proving import FileProof
 
 PACKET = ".packet.json"
 
 
-def write_packet(result: Result, file_format: FileFormat, out: Path) -> tuple[list[str], str]:
-    """Writes a job's files and the packet that proves them into a folder; their names. Raises MissingInput."""
+def write_packet(result: Result, file_format: FileFormat, out: Path) -> tuple[list[FileProof], str]:
+    """Writes a job's files and the packet that proves them into a folder, each file named by what its own proof says; what it
+    says, under the files' places, and the packet's place. Raises MissingInput."""
     from .cutting import profile_to_json
-    from .files import slug, write_files
+    from .files import marked, slug, write_files
     from .job import job_to_json
+    from .proving import prove_files
 
-    written = [*write_files(result, file_format)]
+    written = write_files(result, file_format)
+    proofs = prove_files(result, written, file_format).files
+    names = [marked(one.name, proof.said.verdict) for one, proof in zip(written, proofs, strict=True)]
     packet = {
         **job_to_json(result.job),
         "profile": profile_to_json(result.profile),
+        "format": file_format,
         "files": {
-            file.name: {"sheet": file.sheet, "part": file.part, "operation": file.operation, "back": file.back}
-            for file in written
+            name: {
+                "sheet": file.sheet, "part": file.part, "operation": file.operation, "back": file.back,
+                "sha256": proof.sha256, "verdict": proof.said.verdict, "sentence": proof.said.sentence,
+            }
+            for name, file, proof in zip(names, written, proofs, strict=True)
         },
-    }
+    }  # fmt: skip
     packet_file = out / f"{slug(result.job.design.name)}_{file_format}{PACKET}"
     try:
         out.mkdir(parents=True, exist_ok=True)
-        for file in written:
-            (out / file.name).write_bytes(file.data)
+        for name, file in zip(names, written, strict=True):
+            (out / name).write_bytes(file.data)
         packet_file.write_text(json.dumps(packet, indent=1) + "\n")
     except OSError as error:
         raise unwritable(error, out) from None
-    return [str(out / file.name) for file in written], str(packet_file)
+    shown = [replace(proof, name=str(out / name)) for name, proof in zip(names, proofs, strict=True)]
+    return shown, str(packet_file)
+
+
+def proof_lines(proofs: Sequence[FileProof]) -> list[str]:
+    """What the proof of each file said."""
+    return [f"{one.name}: {one.said.sentence}" for one in proofs]
+
+
+def shown_proofs(proofs: Sequence[FileProof]) -> list[dict[str, str]]:
+    return [
+        {"name": one.name, "sha256": one.sha256, "verdict": one.said.verdict, "sentence": one.said.sentence}
+        for one in proofs
+    ]
 
 
 def basis(arguments: argparse.Namespace, boards: Sequence[str] = ("main",)) -> Basis:
@@ -74,8 +97,6 @@ def basis(arguments: argparse.Namespace, boards: Sequence[str] = ("main",)) -> B
 
 def job(arguments: argparse.Namespace) -> Job:
     """The job of a design and a basis, or of a job's own document; --basis and layout options count before what that says."""
-    from dataclasses import replace
-
     from .design import design_from_json
     from .documents import mapping
     from .job import Job, job_from_json, settings_from_json, usual_settings, with_layout

@@ -7,7 +7,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from .cli_files import basis, job, load, outlines, read, say, write_packet
+from .cli_files import basis, job, load, outlines, proof_lines, read, say, shown_proofs, write_packet
 from .errors import MissingInput, NotchError
 
 
@@ -79,12 +79,18 @@ def _test_piece(arguments: argparse.Namespace) -> int:
 
     at = basis(arguments).of("main")
     piece = piece_job(arguments.way, settings(arguments.set), at.stock, at.machine)
-    names, packet = write_packet(compute(piece), arguments.format, arguments.out)
+    proofs, packet = write_packet(compute(piece), arguments.format, arguments.out)
     steps, note = INSTRUCTIONS[arguments.way], kerf_note(piece)
     say(
         arguments,
-        {"files": names, "packet": packet, "instructions": steps, "kerf_note": note},
-        [*names, packet, *(f"{i}. {step}" for i, step in enumerate(steps, 1)), *([note] if note else [])],
+        {
+            "files": [one.name for one in proofs],
+            "packet": packet,
+            "proofs": shown_proofs(proofs),
+            "instructions": steps,
+            "kerf_note": note,
+        },
+        [*proof_lines(proofs), packet, *(f"{i}. {step}" for i, step in enumerate(steps, 1)), *([note] if note else [])],
     )
     return 0
 

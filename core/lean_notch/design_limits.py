@@ -16,6 +16,7 @@ from .findings import Finding, Mend, shortened
 from .geometry import Circle, Contour, Point, Region, flatten
 from .geometry.contour import join_boxes
 from .geometry.corners import turn_between
+from .marks_on import marks_on
 from .remembered import Remembered
 from .units import say_mm
 from .webs import CHORD_MM, LITTLE_MM, called, owner_of, severity, webs
@@ -58,7 +59,7 @@ def _of_part(part: FlatPart, basis: BoardBasis, steps: Sequence[Step], jointed: 
     by_id = {step.id: step for step in steps}
     web, hole, text = basis.stock.least
     found = [*webs(part, by_id, web, basis.kerf), *_holes(part, by_id, hole, basis.kerf)]
-    found += [*_letters(part, by_id, text, basis.kerf), *_in_the_void(part)]
+    found += [*_letters(part, by_id, text, basis.kerf), *_in_the_void(part), *marks_on(part)]
     if basis.kerf >= BLUNT_TOOL_MM:
         found += _corners(part, by_id, basis.kerf / 2, jointed)
     yield from shortened(found, MOST_SHOWN)

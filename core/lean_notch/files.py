@@ -5,9 +5,11 @@ from __future__ import annotations
 import re
 import unicodedata
 from dataclasses import dataclass, replace
+from pathlib import PurePath
 from typing import get_args
 
-from .cutting import SheetPlan, plan_part
+from .cutting import SheetPlan, alone
+from .cutting.plan import SQUARE
 from .cutting.profile import FileFormat as FileFormat
 from .formats.dxf_write import write_dxf
 from .formats.frame import only
@@ -39,6 +41,19 @@ def file_name(job: Job, what: int | str, file_format: FileFormat, board: str) ->
     inside = f"sheet-{what}" if isinstance(what, int) else slug(what)
     stem = f"{slug(job.design.name)}_{slug(basis.stock.name)}_{rounded(basis.thickness, 2)}mm_{inside}"
     return f"{stem}_R12.dxf" if file_format == "dxf-r12" else f"{stem}.{file_format}"
+
+
+_MARKS = {"fits": "", "does-not-fit": "does-not-fit", "as-far-as-seen": "not-all-proved", "": "not-proved"}
+
+
+def marked(name: str, verdict: str) -> str:
+    """A file's name, which says so where what is in it is not known to fit; `verdict` is "" where nothing was proved.
+
+    >>> marked("tray_sheet-1.svg", "fits"), marked("tray_sheet-1.svg", "")
+    ('tray_sheet-1.svg', 'tray_sheet-1_not-proved.svg')
+    """
+    path, mark = PurePath(name), _MARKS[verdict]
+    return f"{path.stem}_{mark}{path.suffix}" if mark else name
 
 
 def slug(text: str) -> str:
@@ -96,7 +111,10 @@ def planned_files(result: Result, file_format: FileFormat) -> tuple[Planned, ...
                 if operation in used and profile.layers[operation].include:
                     what = f"sheet {sheet.number}{words}, {operation}"
                     name = file_name(job, what, file_format, board)
-                    files.append(Planned(name, what, only(plan, [operation]), board, sheet.number, "", operation, back))
+                    own = only(plan, [operation])
+                    if operation != "reference":  # the square is in every file that promises it
+                        own = replace(own, paths=(*own.paths, *(path for path in plan.paths if path.what == SQUARE)))
+                    files.append(Planned(name, what, own, board, sheet.number, "", operation, back))
     return tuple(files)
 
 
@@ -104,7 +122,7 @@ def _by_part(result: Result, file_format: FileFormat) -> tuple[Planned, ...]:
     job, profile = result.job, result.profile
     files: dict[str, Planned] = {}
     for part in result.build.parts:
-        plan = plan_part(part, result.build, job.kerfs[part.board], profile)
+        plan = alone(part, result.build, job.kerfs[part.board], profile).plan
         what = f"{part.title} x{part.quantity}"
         name = file_name(job, what, file_format, part.board)
         if name in files:  # two parts of one title

@@ -28,7 +28,7 @@ Settings = Mapping[str, Sequence[CutSetting]]
 @dataclass(frozen=True)
 class Written:
     """What a page says of where it comes from: the maker, the revision, the day (an ISO date), what is known of the proof in
-    words, and the names of the files by sheet, as far as they are known."""
+    words, and the files by sheet (0: of single parts), each with what its own proof said, as far as they are known."""
 
     maker: str = ""
     revision: int = 0
@@ -59,6 +59,8 @@ def job_sheet(
     blocks.append(Lines(tuple(filter(None, (_in_all(result, times), written.proof)))))
     for sheet in plan.sheets:
         blocks += _sheet(result, sheet, written, reader)
+    if of_parts := written.files.get(0, ()):
+        blocks.append(Lines((f"Files of single parts: {', '.join(of_parts)}",)))
     blocks += [Heading("Parts"), _parts(result, times)]
     blocks += [Heading("Work, in this order"), _work(result, times)]
     blocks += _was_set(result, settings)

@@ -16,13 +16,15 @@ from .limits import check_part_work
 
 
 def read_outlines(data: bytes, file_format: FileFormat) -> ReadFile:
-    """What a file of that format holds. Raises UnreadableFile; PDF is written here, not read."""
+    """What a file of that format holds. Raises UnreadableFile."""
     if file_format == "svg":
         from .formats.svg_read import read_svg
 
         return read_svg(data)
     if file_format == "pdf":
-        raise UnreadableFile("PDF is not read.", fix="Use the SVG or DXF of the same drawing.")
+        from .formats.pdf_read import read_pdf
+
+        return read_pdf(data)
     from .formats.dxf_read import read_dxf
 
     return read_dxf(data)
@@ -32,7 +34,7 @@ def read_any(data: bytes, name: str) -> ReadFile:
     """What an SVG or DXF from anywhere holds, told by its content. Raises UnreadableFile."""
     start = data[:4096].lstrip(b"\xef\xbb\xbf \r\n\t")
     if start.startswith(b"%PDF"):
-        return read_outlines(data, "pdf")
+        raise UnreadableFile("PDF from elsewhere is not read.", fix="Use the SVG or DXF of the same drawing.")
     if start.startswith(b"<"):
         return read_outlines(data, "svg")
     if name.lower().endswith(".dxf") or start[:1].isdigit():

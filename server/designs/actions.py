@@ -10,7 +10,8 @@ from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
 from datetime import timedelta
-from typing import TypeVar
+from hashlib import sha256
+from typing import Any, TypeVar, cast
 
 from accounts.names import shown_name
 from config.problems import Conflict, Saved
@@ -21,15 +22,19 @@ from django.utils import timezone
 from lean_notch.basis import FITS, Basis, machine_to_json, stock_to_json
 from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
 from lean_notch.basis.settings import Outcome
+from lean_notch.cutting import profile_from_json
 from lean_notch.design import MAIN
 from lean_notch.design import Design as Drawn
+from lean_notch.differs import differs
 from lean_notch.documents import choice, text
 from lean_notch.draft import Draft, draft
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
 from lean_notch.errors import NotchError
-from lean_notch.files import FileFormat, OutFile
-from lean_notch.job import Job, job_to_json
+from lean_notch.files import FileFormat, OutFile, marked, write_files
+from lean_notch.findings import Finding
+from lean_notch.job import Job, compute, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
+from lean_notch.proving import FileProof
 from lean_notch.reading import read_any
 from lean_notch.recipes import Recipe
 from lean_notch.trial import Change, Trial, changes, try_basis
@@ -318,10 +323,11 @@ def restore_design(design: Design) -> None:
 
 
 def keep_exports(
-    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], receiver: str = ""
-) -> list[Export]:
-    """Keeps files that were written of a revision, with the layout that they come from and what is known of its proof."""
-    placed, verdict = computed(revision.job).layout, verdicts.known(revision)
+    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any]
+) -> list[Export]:  # fmt: skip
+    """Keeps files that were written of a revision by a profile, with the layout that they come from and what the proof of each
+    said."""
+    placed = computed(revision.job).layout
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=revision, defaults={"document": asdict(placed)})
         return [
@@ -330,12 +336,50 @@ def keep_exports(
                 sheet=file.sheet,
                 format=file_format,
                 data=file.data,
-                proof=verdict,
-                receiver=receiver[:80],
-                file_name=verdicts.marked(file.name, verdict),
+                sha256=proof.sha256,
+                holds={"part": file.part, "operation": file.operation, "back": file.back},
+                profile=profile,
+                proof={**verdicts.dated(proof.said), "found": _told(proof.findings)},
+                receiver=str(profile["name"])[:80],
+                file_name=marked(file.name, proof.said.verdict),
             )
-            for file in files
+            for file, proof in zip(files, proofs, strict=True)
         ]
+
+
+MOST_TOLD = 12
+
+
+def _told(findings: Sequence[Finding]) -> list[list[str]]:
+    """What stops a file and what was not looked at in it, in words."""
+    return [[one.severity, one.why] for one in findings if one.severity != "look"][:MOST_TOLD]
+
+
+class ChangedFile(NotchError):
+    code = "changed-file"
+
+
+def content_of(export: Export) -> bytes:
+    """The bytes that were handed over. Raises ChangedFile if they are no longer those that its proof read."""
+    data = bytes(export.data)
+    if export.sha256 and sha256(data).hexdigest() != export.sha256:
+        raise ChangedFile(
+            f"{export.file_name} is not what was handed over any more: its SHA-256 is another one.",
+            fix="Save it again from the job, or restore a backup.",
+        )
+    return data
+
+
+def today(export: Export) -> tuple[str, ...] | None:
+    """What would be otherwise if a file were written today; None where it is not known by which profile it was written."""
+    if export.profile is None or export.holds is None:
+        return None
+    result = compute(export.layout.revision.job, profile_from_json(export.profile), OUTLINES)
+    held = (export.sheet, export.holds["part"], export.holds["operation"], export.holds["back"])
+    for file in write_files(result, cast(FileFormat, export.format)):
+        if (file.sheet, file.part, file.operation, file.back) == held:
+            return differs(content_of(export), file.data, cast(FileFormat, export.format))
+    return ("It would not be written any more.",)
 
 
 def tell_outcome(export: Export, outcome: Outcome) -> Export:

@@ -311,12 +311,20 @@ def tell_outcome(request: HttpRequest, export_id: int, given: s.OutcomeIn) -> s.
     return shown.show_export(actions.tell_outcome(export, given.outcome))
 
 
-@router.get("/exports/{export_id}/file", response={404: Problem})
+@router.get("/exports/{export_id}/today", response={200: s.TodayOut, 404: Problem, 422: Problem})
+def compare_with_today(request: HttpRequest, export_id: int) -> s.TodayOut:
+    """What would be otherwise in a file if it were written today."""
+    export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
+    differs = actions.today(export)
+    return s.TodayOut(known=differs is not None, differs=list(differs or ()))
+
+
+@router.get("/exports/{export_id}/file", response={404: Problem, 422: Problem})
 def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
     export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
     kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(export.format, "application/dxf")
     disposition = f'attachment; filename="{export.file_name}"'
-    return HttpResponse(bytes(export.data), content_type=kind, headers={"Content-Disposition": disposition})
+    return HttpResponse(actions.content_of(export), content_type=kind, headers={"Content-Disposition": disposition})
 
 
 @router.get("/designs/{design_id}/job-sheet", response={404: Problem, 422: Problem})

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import base64
 import json
+from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
@@ -12,13 +13,14 @@ from django.contrib.auth.models import User
 from lean_notch.cutting import profile_from_json
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
 from lean_notch.files import FileFormat, OutFile, slug, write_files
+from lean_notch.findings import Finding
 from lean_notch.formats.paper import PageSize, page_size
 from lean_notch.job import Job, compute, job_from_json, job_to_json
 from lean_notch.job_sheet import Written
-from lean_notch.progress import Tell
+from lean_notch.progress import Tell, between
 from lean_notch.proof import Proof, Said
 from lean_notch.proof_paper import proof_paper as make_proof_paper
-from lean_notch.proving import prove_job
+from lean_notch.proving import FileProof, prove_files, prove_job
 from tasks.actions import RUNNING, ask
 from tasks.kinds import Given, Kind, register
 from tasks.models import Task
@@ -77,9 +79,11 @@ def check(name: str, data: bytes, owner: User) -> Found:
 def export(design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User) -> Found:
     """Files written and kept, as JSON of a list of ExportOut. Raises NotchError."""
     head = actions.head_of(design)
-    if not _beside(export_seconds(computed(head.job), file_format)):
+    now = computed(head.job)
+    if not _beside(export_seconds(now, file_format) + proof_seconds(now), always=file_format == "pdf"):
         result = compute(head.job, profile_from_json(profile), OUTLINES)
-        return _kept(head, file_format, write_files(result, file_format), str(profile["name"]))
+        files = write_files(result, file_format)
+        return _kept(head, file_format, files, prove_files(result, files, file_format).files, profile)
     document = {"job": job_to_json(head.job), "format": file_format, "profile": profile, "revision": head.pk}
     task = ask(owner, EXPORT, f"job {design.pk}", document)
     return bytes(task.answer) if task.state == "done" else task
@@ -106,8 +110,9 @@ def _compute_in_files(given: Given, tell: Tell) -> bytes:
     return _in_files(job_from_json(document["job"]), document["profile"], document["format"])
 
 
-def _beside(seconds: float) -> bool:
-    return RUNNING.pool is not None and seconds > QUICK_SECONDS
+def _beside(seconds: float, *, always: bool = False) -> bool:
+    """Whether something is done in a child; PDF is read there `always`, by a library that is not ours."""
+    return RUNNING.pool is not None and (always or seconds > QUICK_SECONDS)
 
 
 def _compute_proof(given: Given, tell: Tell) -> bytes:
@@ -154,21 +159,33 @@ def _compute_export(given: Given, tell: Tell) -> bytes:
     tell(0.0, "planning the cuts")
     result = compute(job_from_json(document["job"]), profile_from_json(document["profile"]), OUTLINES)
     _ = result.plan
-    tell(0.5, "writing the files")
+    tell(0.2, "writing the files")
     files = write_files(result, document["format"])
+    found = prove_files(result, files, document["format"], between(tell, 0.3, 1.0)).files
     return json.dumps(
-        [{"name": one.name, "sheet": one.sheet, "data": base64.b64encode(one.data).decode()} for one in files]
+        [
+            {**asdict(one), "data": base64.b64encode(one.data).decode(), "proof": asdict(proof)}
+            for one, proof in zip(files, found, strict=True)
+        ]
     ).encode()
 
 
 def _keep_export(task: Task, answer: bytes) -> bytes:
-    files = [OutFile(one["name"], one["sheet"], base64.b64decode(one["data"])) for one in json.loads(answer)]
-    given = task.given
-    return _kept(Revision.objects.get(pk=given["revision"]), given["format"], files, given["profile"]["name"])
+    rows, given = json.loads(answer), task.given
+    proofs = [_file_proof(row.pop("proof")) for row in rows]
+    files = [OutFile(**{**row, "data": base64.b64decode(row["data"])}) for row in rows]
+    return _kept(Revision.objects.get(pk=given["revision"]), given["format"], files, proofs, given["profile"])
 
 
-def _kept(revision: Revision, file_format: FileFormat, files: Any, receiver: str) -> bytes:
-    exports = actions.keep_exports(revision, file_format, files, receiver)
+def _file_proof(document: dict[str, Any]) -> FileProof:
+    findings = tuple(Finding(one["code"], one["severity"], one["why"], one["fix"]) for one in document["findings"])
+    return FileProof(document["name"], document["sha256"], Said(**document["said"]), findings)
+
+
+def _kept(
+    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any]
+) -> bytes:  # fmt: skip
+    exports = actions.keep_exports(revision, file_format, files, proofs, profile)
     return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
 
 

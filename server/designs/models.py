@@ -91,13 +91,17 @@ class Layout(models.Model):
 
 
 class Export(models.Model):
-    """One file handed over, byte for byte: to whom, and what was known of its revision's proof then. `outcome` is how it came
-    out, "" as long as nobody told."""
+    """One file handed over, byte for byte, with their SHA-256: to whom, by which `profile`, what of the job it `holds` (part,
+    operation, back), and what its own proof said. Of files of older releases the first three are not known. `outcome` is how it
+    came out, "" as long as nobody told."""
 
     layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="exports")
     sheet = models.PositiveIntegerField()
     format = models.CharField(max_length=10)
     file_name = models.CharField(max_length=200)
+    sha256 = models.CharField(max_length=64, blank=True, default="")
+    profile = models.JSONField(null=True)
+    holds = models.JSONField(null=True)
     proof = models.JSONField(null=True)
     data = models.BinaryField()
     made = models.DateTimeField(auto_now_add=True)

@@ -694,6 +694,13 @@ class VerdictOut(Out):
     at: datetime
 
 
+class FileVerdictOut(VerdictOut):
+    """What a file's own proof said; `stops` and `unseen` are what stops it and what was not looked at in it, in words."""
+
+    stops: list[str] = []
+    unseen: list[str] = []
+
+
 class ProofFound(Out):
     """What the file read back gives. `finished` are the as-cut shapes by sheet, as SVG path data with y up; `paths`
     are what the beam's centre follows, in the order of the file; `as_cut` are the rings of finished parts in their own frames, outline first;
@@ -776,9 +783,11 @@ class InFileOut(Out):
 
 
 class InFilesOut(Out):
-    """Every file that would be written for a receiver, and what of the job is `left_out` of them."""
+    """Every file that would be written for a receiver, what of the job is `left_out` of them, and what of the profile the format
+    does not hold."""
 
     files: list[InFileOut]
+    not_held: tuple[Finding, ...]
     left_out: tuple[Operation, ...]
     own_speeds: bool
 
@@ -788,6 +797,9 @@ class OutcomeIn(Schema):
 
 
 class ExportOut(Out):
+    """A file that was handed over: what its own proof said of the bytes with this SHA-256 ("" where an older release wrote it, which
+    did not read it back). `older` says that another release wrote it: today's might write another."""
+
     id: int
     sheet: int
     format: FileFormat
@@ -795,9 +807,18 @@ class ExportOut(Out):
     bytes: int
     made: datetime
     revision: int
-    proof: VerdictOut | None
+    proof: FileVerdictOut | None
+    sha256: str
+    older: bool
     receiver: str
     outcome: str
+
+
+class TodayOut(Out):
+    """What would be otherwise in a file if it were written today, in sentences; not `known` of files of older releases."""
+
+    known: bool
+    differs: list[str]
 
 
 class PaperOut(Out):

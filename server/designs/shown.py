@@ -25,6 +25,7 @@ from lean_notch.basis.settings import CutSetting, say_setting, settings_for
 from lean_notch.broken import broken
 from lean_notch.build import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate
+from lean_notch.cutting.profile import not_held
 from lean_notch.design import BoardNeed, Part
 from lean_notch.design import Design as Drawn
 from lean_notch.design.sentence import titles_of
@@ -375,16 +376,20 @@ def show_job_sheet(design: Design, reader: Reader, maker: str) -> Paper:
 
 
 def written_of(head: Revision, maker: str) -> Written:
-    """Where a page about a revision comes from, with the newest files of it by sheet."""
-    files: dict[int, list[str]] = {}
-    made = Export.objects.filter(layout__revision=head).order_by("-id").values_list("sheet", "file_name")
-    for sheet, name in made[:MOST_NAMED]:
-        if name not in files.setdefault(sheet, []):
-            files[sheet].append(name)
-    saved = timezone.localtime(head.saved).date().isoformat()
-    return Written(
-        maker, head.number, saved, verdicts.said(verdicts.known(head)), {n: some[:2] for n, some in files.items()}
+    """Where a page about a revision comes from, with the newest files of it by sheet (0: of parts), and what the proof of each
+    said."""
+    files: dict[int, dict[str, str]] = {}
+    made = (
+        Export.objects.filter(layout__revision=head)
+        .order_by("-id")
+        .values_list("sheet", "file_name", "proof", "sha256")
     )
+    for sheet, name, proof, sha256 in made[:MOST_NAMED]:
+        said = proof["sentence"] if proof and sha256 else "not read back"
+        files.setdefault(sheet, {}).setdefault(name, said)
+    saved = timezone.localtime(head.saved).date().isoformat()
+    named = {sheet: [f"{name} ({said})" for name, said in some.items()] for sheet, some in files.items()}
+    return Written(maker, head.number, saved, verdicts.said(verdicts.known(head)), named)
 
 
 MOST_NAMED = 50
@@ -454,7 +459,8 @@ def show_in_files(result: Result, file_format: FileFormat) -> out.InFilesOut:
             )
         )  # fmt: skip
     own = all(basis.of(board.id).machine.speeds is not None for board in result.job.design.boards)
-    return out.InFilesOut(files=files, left_out=left_out(result), own_speeds=own)
+    held = not_held(result.profile, file_format)
+    return out.InFilesOut(files=files, left_out=left_out(result), own_speeds=own, not_held=held)
 
 
 def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:
@@ -478,10 +484,23 @@ def show_export(export: Export) -> out.ExportOut:
         bytes=len(export.data),
         made=export.made,
         revision=export.layout.revision.number,
-        proof=show_verdict(export.proof),
+        proof=_file_verdict(export.proof),
+        sha256=export.sha256,
+        older=not export.proof or export.proof.get("release") != verdicts.release(),
         receiver=export.receiver,
         outcome=export.outcome,
     )
+
+
+def _file_verdict(known: verdicts.Verdict | None) -> out.FileVerdictOut | None:
+    if not known:
+        return None
+    found = known.get("found", ())
+    said = {name: known[name] for name in out.VerdictOut.model_fields}
+    lists = {
+        f"{key}s" if key == "stop" else key: [why for kind, why in found if kind == key] for key in ("stop", "unseen")
+    }
+    return out.FileVerdictOut.model_validate(said | lists)
 
 
 def show_verdict(known: verdicts.Verdict | None) -> out.VerdictOut | None:

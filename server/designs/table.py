@@ -101,7 +101,7 @@ def _stands(
 def _file(file: Export) -> out.LastFileOut:
     return out.LastFileOut(
         format=cast(FileFormat, file.format), receiver=file.receiver, made=file.made, revision=file.layout.revision.number,
-        outcome=file.outcome,
+        outcome=file.outcome, proof=show_verdict(file.proof) if file.sha256 else None,
     )  # fmt: skip
 
 
@@ -112,7 +112,7 @@ def _last_files(designs: Sequence[Design]) -> dict[int, Export]:
     newest = (
         Export.objects.filter(pk__in=last)
         .select_related("layout__revision")
-        .defer("data", "proof", "layout__document", "layout__revision__document", "layout__revision__picture")
+        .defer("data", "profile", "layout__document", "layout__revision__document", "layout__revision__picture")
     )
     return {one.layout.revision.design_id: one for one in newest}
 

@@ -114,11 +114,14 @@ class StandsOut(Out):
 
 
 class LastFileOut(Out):
+    """`proof` is what that file's own proof said; nothing is known of what an older release wrote."""
+
     format: FileFormat
     receiver: str
     made: datetime
     revision: int
     outcome: str
+    proof: VerdictOut | None
 
 
 class TableNews(Out):

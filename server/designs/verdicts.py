@@ -9,7 +9,7 @@ from datetime import datetime
 from functools import cache
 from hashlib import sha256
 from importlib.metadata import version
-from pathlib import Path, PurePath
+from pathlib import Path
 from typing import Any
 
 import lean_notch
@@ -27,10 +27,15 @@ def keep(revision: Revision, said: Said) -> None:
     """The first proof of a revision by this release dates it; on a disk that cannot be written it is not kept."""
     if known(revision) is not None:
         return
-    at = timezone.now().isoformat(timespec="milliseconds").replace("+00:00", "Z")
-    revision.proof = {**asdict(said), "at": at, "release": release()}
+    revision.proof = dated(said)
     with suppress(DatabaseError):
         revision.save(update_fields=["proof"])
+
+
+def dated(said: Said) -> Verdict:
+    """As of now, and of this release."""
+    at = timezone.now().isoformat(timespec="milliseconds").replace("+00:00", "Z")
+    return {**asdict(said), "at": at, "release": release()}
 
 
 def known(revision: Revision) -> Verdict | None:
@@ -42,23 +47,6 @@ def said_of(verdict: Verdict | None) -> Said | None:
     return Said(**{one.name: verdict[one.name] for one in fields(Said)}) if verdict else None
 
 
-def marked(name: str, verdict: Verdict | None) -> str:
-    """A file's name, which says so where the parts in it are not known to fit.
-
-    >>> marked("tray_sheet-1.svg", None)
-    'tray_sheet-1_not-proved.svg'
-    """
-    if verdict and verdict["verdict"] == "fits":
-        return name
-    said = (
-        {"does-not-fit": "does-not-fit", "as-far-as-seen": "not-all-proved"}[verdict["verdict"]]
-        if verdict
-        else "not-proved"
-    )
-    path = PurePath(name)
-    return f"{path.stem}_{said}{path.suffix}"
-
-
 def said(verdict: Verdict | None) -> str:
     """For paper.
 
@@ -68,7 +56,7 @@ def said(verdict: Verdict | None) -> str:
     if verdict is None:
         return "Not proved."
     at = datetime.fromisoformat(verdict["at"]).astimezone(timezone.get_current_timezone())
-    return f"{verdict['sentence']}: proved {at:%Y-%m-%d %H:%M}, the file read back."
+    return f"{verdict['sentence']}: the plan was proved {at:%Y-%m-%d %H:%M}; each file is read back when it is saved."
 
 
 @cache

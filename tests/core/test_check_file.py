@@ -54,7 +54,6 @@ def test_a_clean_square_has_no_findings_and_right_counts():
     [
         ('<path d="M10 10L40 10L40 40L10 40L10 10.4"/>', "open-path"),
         ('<path d="M10 10L40 10L40 40"/>', "loose-end"),
-        ('<path d="M10 10L40 10L40 40L10 40L10 10"/>', "not-closed"),
         ('<path d="M10 10L40 10"/><path d="M40 10L40 40L10 40"/><path d="M10 40L10 10"/>', "in-pieces"),
         (f'<path d="{SQUARE}"/><path d="{SQUARE}"/>', "cut-twice"),
         (f'<path d="{SQUARE}"/><path d="M40 10L60 10L60 40L40 40Z"/>', "cut-twice"),
@@ -66,14 +65,36 @@ def test_a_clean_square_has_no_findings_and_right_counts():
         ('<text x="5" y="5">Marsh</text>', "text"),
         ('<image href="data:,"/>', "not-an-outline"),
         (f'<path fill="red" d="{SQUARE}"/>', "filled"),
-        (f'<path stroke="none" d="{SQUARE}"/>', "invisible"),
+        (f'<path stroke="none" d="{SQUARE}"/>', "drawn-otherwise"),
         (f'<path stroke-width="0.001" d="{SQUARE}"/>', "invisible"),
+        (f'<path stroke-dasharray="2 1" d="{SQUARE}"/>', "drawn-otherwise"),
     ],
 )
 def test_each_complaint_is_found(body, code):
     codes = found(body)
     assert code in codes
-    assert set(codes) <= {code, "empty", "cuts-close", "loose-end"}
+    assert set(codes) <= {code, "empty", "cuts-close", "loose-end", "invisible"}
+
+
+def test_what_closes_without_a_flag_is_closed():
+    report = check_file(read_svg(svg('<path d="M10 10L40 10L40 40L10 40L10 10"/>')))
+    assert report.findings == ()
+
+
+def test_our_own_marks_may_end_anywhere():
+    """The file that was wrongly complained of: sixty loose ends and five unclosed outlines, all of them our own marks."""
+    marked = with_marks(
+        make_job(),
+        {"id": "s", "kind": "line", "operation": "score", "lengths": {"x": "20", "y": "30", "to_x": "90", "to_y": "30"}},
+        {"id": "t", "kind": "text", "operation": "engrave", "text": "VIALS", "font": "single stroke", "lengths": {"x": "20", "y": "36", "height": "8"}},
+    )  # fmt: skip
+    for kind in ("svg", "dxf", "dxf-r12"):
+        [file] = write_files(compute(marked), kind)
+        assert not {one.code for one in check_file(read_any(file.data, file.name)).findings} & {
+            "loose-end",
+            "not-closed",
+            "cut-twice",
+        }
 
 
 def test_findings_have_their_place_amount_and_mend():

@@ -84,13 +84,14 @@ def test_what_came_out_right_shows_no_deviation_and_every_inner_corner(proof):
 def test_a_deviation_is_told_where_it_is_and_which_way():
     """The same file, judged by a beam twice as wide as it was made for: every edge is short by the half of what it takes more."""
     from lean_notch.files import write_files
-    from lean_notch.proof import prove
+    from lean_notch.proof import Face, Given, prove
     from lean_notch.reading import read_any
 
     result = compute(make_job())
     wider = compute(make_job(one_board(make_board(kerf=0.28))))
     file = read_any(write_files(result, "svg")[0].data, "tray.svg")
-    found = prove({1: file}, result.build, result.layout, wider.job.basis, wider.plan)
+    front = Given(Face(file, frozenset({"cut"})))
+    found = prove({1: front}, result.build, result.layout, wider.job.basis, wider.plan)
     front = next(part for part in found.parts if part.part == "front")
     assert not front.ok
     assert front.runs

@@ -3,11 +3,12 @@
 from contextlib import suppress
 
 import pytest
+from conftest import prove_sheets
 from faults import SpoiledFile, WrongDesign, right_job, spoiled_files, wrong_designs
 from lean_notch.errors import NotchError, UnreadableFile
 from lean_notch.job import compute
 from lean_notch.proof import Proof
-from lean_notch.proving import prove_files, prove_job
+from lean_notch.proving import prove_job
 
 DESIGNS = list(wrong_designs())
 FILES = list(spoiled_files())
@@ -29,7 +30,7 @@ def proof_of_design(wrong: WrongDesign) -> Proof | None:
 def proof_of_files(spoiled: SpoiledFile) -> Proof | None:
     """None for files that cannot be read."""
     with suppress(UnreadableFile):
-        return prove_files(spoiled.result, {sheet: [data] for sheet, data in spoiled.files.items()}, spoiled.format)
+        return prove_sheets(spoiled.result, spoiled.files, spoiled.format)
     return None
 
 

@@ -12,8 +12,8 @@ import pypdfium2
 import pytest
 import shapely
 import svgelements
-from conftest import with_marks
-from lean_notch.cutting import CutPath, Profile, SheetPlan, plan_part
+from conftest import prove_sheets, with_marks
+from lean_notch.cutting import CutPath, Profile, SheetPlan, alone
 from lean_notch.cutting.profile import Layer
 from lean_notch.files import write_files
 from lean_notch.formats import dxf_read
@@ -83,7 +83,7 @@ def test_two_readers_of_dxf_agree_on_extents_and_length(profile, release, tmp_pa
 def test_a_job_is_proved_wherever_its_origin_lies(job, profile, file_format):
     result = compute(job, profile)
     [file] = write_files(result, file_format)
-    assert prove_files(result, {1: [file.data]}, file_format).fits
+    assert prove_sheets(result, {1: file.data}, file_format).fits
 
 
 def test_files_an_operation_are_proved_together(job):
@@ -91,9 +91,9 @@ def test_files_an_operation_are_proved_together(job):
     result = compute(marked, Profile(split="operation"))
     files = write_files(result, "dxf")
     assert [file.operation for file in files] == ["score", "cut"]
-    assert prove_files(result, {1: [file.data for file in files]}, "dxf").fits
-    lost = prove_files(result, {1: [files[1].data]}, "dxf")
-    assert [finding.code for finding in lost.findings] == ["marks-astray"]
+    assert prove_files(result, files, "dxf").proof.fits
+    lost = prove_files(result, files[1:], "dxf").proof
+    assert [finding.code for finding in lost.findings] == ["operation-not-given"]
 
 
 @pytest.mark.parametrize(("origin", "box"), [
@@ -193,13 +193,13 @@ def test_labels_and_the_reference_square_are_never_cut(job):
     assert sum(path.title.endswith("label") for path in extra) > 20
     assert all(path.operation == "cut" or path.operation == "reference" for path in result.plan.sheets[0].paths)
     [file] = write_files(result, "svg")
-    assert prove_files(result, {1: [file.data]}, "svg").fits
+    assert prove_sheets(result, {1: file.data}).fits
 
 
 def test_a_part_by_itself_lies_in_its_own_box(job):
     result = compute(job)
     part = result.build.part("base")
-    sheet = plan_part(part, result.build, 0.14)
+    sheet = alone(part, result.build, 0.14).plan
     left, low, right, high = part.region.box
     assert (sheet.width, sheet.height) == pytest.approx((right - left + 0.14, high - low + 0.14))
     assert min(path.shape.box[0] for path in sheet.paths) == pytest.approx(0)

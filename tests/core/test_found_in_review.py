@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 import shapely
-from conftest import drawn, edited, make_basis, make_board, make_job, one_board
+from conftest import drawn, edited, make_basis, make_board, make_job, one_board, prove_sheets
 from lean_notch.basis import Basis, Machine
 from lean_notch.basis.machine import KerfFound
 from lean_notch.build import joint_fits
@@ -25,7 +25,7 @@ from lean_notch.geometry.offset import offset
 from lean_notch.job import Job, compute
 from lean_notch.nesting import LayoutSettings
 from lean_notch.proof import NOT_LOOKED_AT
-from lean_notch.proving import prove_files, prove_job
+from lean_notch.proving import prove_job
 from lean_notch.route import route
 
 BASIS = str(Path(__file__).resolve().parents[2] / "demo" / "basis.json")
@@ -120,13 +120,13 @@ def test_a_hole_and_its_copy_a_hair_beside_it_are_said():
 
 def test_sheets_that_are_not_given_are_not_called_a_fit():
     result = compute(replace(make_job(make_basis(sheet=(300, 240))), sets=2))
-    files = {one.sheet: [one.data] for one in write_files(result, "svg")}
+    files = {one.sheet: one.data for one in write_files(result, "svg")}
     assert len(files) > 1
-    assert prove_files(result, files, "svg").verdict == "fits"
-    part = prove_files(result, {1: files[1]}, "svg")
+    assert prove_sheets(result, files, "svg").verdict == "fits"
+    part = prove_sheets(result, {1: files[1]}, "svg")
     assert part.verdict == "as-far-as-seen"
     assert "sheet-not-given" in codes(part, "unseen")
-    none = prove_files(result, {}, "svg")
+    none = prove_sheets(result, {}, "svg")
     assert (none.verdict, none.sentence) == ("as-far-as-seen", "Nothing was measured")
     assert {"joints-not-measured", "placements-not-measured"} <= codes(none, "unseen")
 
@@ -190,19 +190,18 @@ def test_a_kerf_known_within_a_hundredth_is_not_stopped_for_less():
         found = replace(board.machine.found, within=0.012)
         return one_board(replace(board, machine=replace(board.machine, kerf=kerf, found=found)))
 
-    files = {1: [write_files(compute(make_job(known(0.13))), "svg")[0].data]}
-    assert prove_files(compute(make_job(known(0.14))), files, "svg").verdict == "fits"
-    assert prove_files(compute(make_job(known(0.17))), files, "svg").verdict == "does-not-fit"
+    files = {1: write_files(compute(make_job(known(0.13))), "svg")[0].data}
+    assert prove_sheets(compute(make_job(known(0.14))), files, "svg").verdict == "fits"
+    assert prove_sheets(compute(make_job(known(0.17))), files, "svg").verdict == "does-not-fit"
     sure = make_job(make_basis(kerf=0.14))
-    wider = {1: [write_files(compute(make_job(make_basis(kerf=0.115))), "svg")[0].data]}
-    assert prove_files(compute(sure), wider, "svg").verdict == "does-not-fit"
+    wider = {1: write_files(compute(make_job(make_basis(kerf=0.115))), "svg")[0].data}
+    assert prove_sheets(compute(sure), wider, "svg").verdict == "does-not-fit"
 
 
 def test_marks_beside_their_part_and_thin_webs_have_a_word():
     score = shape("s", {"kind": "line", "to_x": 560, "to_y": 40}, does="mark", operation="score", x=20, y=40)
     proof = prove_job(compute(sign([score], size=(500, 60))))
-    assert proof.verdict == "fits"  # beyond its part, over waste
-    assert "off-part" in codes(proof, "look")
+    assert "mark-beyond" in codes(proof, "stop")
     far = shape("s", {"kind": "line", "to_x": 1300, "to_y": 40}, does="mark", operation="score", x=20, y=40)
     assert "mark-off-sheet" in codes(prove_job(compute(sign([far]))), "stop")
     holes = [shape(f"h{i}", {"kind": "disc", "diameter": 8}, does="cut", x=60 + 8.05 * i, y=60) for i in range(2)]
@@ -281,7 +280,7 @@ def test_other_line_ends_change_nothing(kind, ends):
     data = write_files(result, kind)[0].data
     other = data.replace(b"\n", ends.encode())
     assert read_dxf(other).paths == read_dxf(data).paths
-    assert prove_files(result, {1: [other]}, kind).verdict == "fits"
+    assert prove_sheets(result, {1: other}, kind).verdict == "fits"
 
 
 def test_the_command_line_survives_what_nobody_expected(tmp_path, capsys, monkeypatch):
@@ -371,8 +370,8 @@ def test_a_short_line_that_is_there_twice_is_found_among_long_ones():
     [file] = write_files(result, "svg")
     line = next(one for one in file.data.decode().split("\n") if 'id="sign-1-s-1"' in one)
     twice = file.data.decode().replace(line, f"{line}\n{line.replace(' id=', ' data-was=')}")
-    assert prove_files(result, {1: [file.data]}, "svg").verdict == "fits"
-    proof = prove_files(result, {1: [twice.encode()]}, "svg")
+    assert prove_sheets(result, {1: file.data}, "svg").verdict == "fits"
+    proof = prove_sheets(result, {1: twice.encode()}, "svg")
     [found] = [one for one in proof.findings if one.code == "marks-astray"]
     low = result.plan.sheets[0].paths
     left, bottom, right, top = next(path for path in low if path.id == "sign-1-s-1").shape.box

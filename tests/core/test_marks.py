@@ -1,5 +1,6 @@
 """What is drawn on parts: where it lies, what it takes away, and what is wrong with it."""
 
+import math
 from dataclasses import replace
 
 import pytest
@@ -142,7 +143,10 @@ def test_overlapping_holes_become_one(job):
 
 def test_a_mark_beyond_the_edge_is_mentioned_and_kept(job):
     over = drawn(job, mark("line", "score", x="-5", y="30", to_x="50", to_y="30"))
-    assert [finding.code for finding in build(over.design, over.basis).findings] == ["off-part"]
+    [finding] = [one for one in compute(over).limits if one.code == "mark-beyond"]
+    assert (finding.severity, finding.part) == ("stop", "front")
+    assert finding.amount == pytest.approx(math.hypot(5, 3.06), abs=0.1)  # between two fingers the edge is further away
+    assert [len(mark.traces) for mark in build(over.design, over.basis).part("front").marks] == [1]
 
 
 def test_corners_are_rounded_and_cut_off_where_no_joint_is(job):

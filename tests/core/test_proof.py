@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from conftest import drawn, edited, make_basis, make_job
+from conftest import drawn, edited, make_basis, make_job, prove_sheets
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from lean_notch.errors import NotchError
@@ -16,7 +16,7 @@ from lean_notch.geometry.offset import offset
 from lean_notch.job import Job, compute
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import _distances, compare, nominal_polygon
-from lean_notch.proving import prove_files, prove_job
+from lean_notch.proving import prove_job
 
 FORMATS = ("svg", "dxf", "dxf-r12")
 
@@ -118,9 +118,9 @@ def test_any_tray_that_is_built_fits_as_cut(width, depth, height, kerf, clearanc
 
 def test_a_file_cut_with_another_kerf_is_found_out(job):
     """A beam 0.1 wider than drawn for takes 0.05 more from every edge, and 0.2 from each clearance."""
-    files = {file.sheet: [file.data] for file in write_files(compute(job), "svg")}
+    files = {file.sheet: file.data for file in write_files(compute(job), "svg")}
     wider = edited(job, kerf="0.24")
-    proof = prove_files(compute(wider), files, "svg")
+    proof = prove_sheets(compute(wider), files, "svg")
     assert not proof.fits
     sizes = [finding for finding in proof.findings if finding.code == "off-size"]
     assert len(sizes) == 5
@@ -136,7 +136,7 @@ def broken(job, change):
     [file] = write_files(compute(job), "svg")
     text = file.data.decode()
     assert change(text) != text
-    return prove_files(compute(job), {1: [change(text).encode()]}, "svg")
+    return prove_sheets(compute(job), {1: change(text).encode()}, "svg")
 
 
 def test_an_open_outline_is_found_with_its_gap(job):
@@ -178,7 +178,7 @@ def test_a_foreign_outline_is_found(job):
 
 
 def test_text_and_strange_layers_are_mentioned(job):
-    extra = '<text>cut me</text><g id="notes"><path d="M1 1L5 5"/></g></svg>'
+    extra = '<text>cut me</text><g id="notes" stroke="red"><path d="M1 1L5 5"/></g></svg>'
     proof = broken(job, lambda text: text.replace("</svg>", extra))
     assert [finding.severity for finding in proof.findings] == ["unseen", "unseen"]
     assert proof.verdict == "as-far-as-seen"
@@ -192,7 +192,7 @@ def test_one_finger_off_by_a_twentieth_is_found(job):
     for index in (at + 1, at + 5):  # two neighbouring corners of one finger's side
         if lines[index - 1].strip() == "10":
             lines[index] = str(float(lines[index]) + 0.05)
-    proof = prove_files(compute(job), {1: ["\n".join(lines).encode()]}, "dxf")
+    proof = prove_sheets(compute(job), {1: "\n".join(lines).encode()}, "dxf")
     assert any(f.code == "off-size" and f.amount == pytest.approx(0.05, abs=0.01) for f in proof.findings)
 
 

@@ -118,13 +118,14 @@ def test_a_bend_line_is_a_fold_on_the_flat():
     assert [(mark.operation, len(mark.traces)) for mark in part.marks] == [("fold", 1)]
 
 
-def test_what_is_on_the_back_is_in_no_file_and_said_to_be():
+def test_what_is_on_the_back_is_in_a_file_of_its_own():
     job = plate({**disc("stamp", 10, "mark", x=20, y=30), "operation": "engrave", "face": "back"})
     [mark] = build(job.design, job.basis).part("plate").marks
     assert mark.regions[0].outer.x == pytest.approx(80)  # seen from the back, 20 from the left
     result = compute(job)
     assert {path.operation for path in result.plan.sheets[0].paths} == {"cut"}
-    assert "on-the-back" in {finding.code for finding in prove_job(result).findings}
+    assert {path.operation for path in result.plan.sheets[0].back} == {"engrave"}
+    assert prove_job(result).fits
 
 
 def test_a_failed_step_leaves_what_the_ones_before_it_made():

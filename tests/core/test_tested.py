@@ -5,14 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from conftest import drawn, make_job
+from conftest import drawn, make_job, prove_sheets
 from lean_notch.cutting import Profile
 from lean_notch.findings import Finding
 from lean_notch.job import compute
 from lean_notch.proof import MateProof, PartProof
 from lean_notch.proof.tested import Counts
 from lean_notch.proof.tested import tested as told
-from lean_notch.proving import prove_files, prove_job
+from lean_notch.proving import prove_job
 
 GOOD = PartProof("front", 1, 1, 0.0, 0.0, 0.029, True)
 MATE = MateProof("front-left", 0.02, (0.02, 0.02), None, True)
@@ -74,5 +74,5 @@ def test_a_mark_that_the_profile_leaves_out_is_not_where_it_should_be():
 
 def test_a_sheet_without_a_file_is_not_proved_by_the_others():
     result = compute(make_job())
-    states = {one.key: one.state for one in prove_files(result, {}, "svg").tested}
+    states = {one.key: one.state for one in prove_sheets(result, {}, "svg").tested}
     assert "ok" not in states.values()

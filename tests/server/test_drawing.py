@@ -130,7 +130,7 @@ def test_a_job_sheet_names_its_maker_revision_and_files(wren, tray):
     page = get(wren, address).content.decode()
     assert f"File: {made['file_name']}" in page
     assert "revision 1 · Wren · " in page
-    assert "Fits, if the kerf is 0.14 mm (typed in, not measured): proved" in page
+    assert "Fits, if the kerf is 0.14 mm (typed in, not measured): the plan was proved" in page
 
 
 def test_papers_come_as_pdf_and_a_page_that_is_too_small_is_said_before_the_work(wren, tray):

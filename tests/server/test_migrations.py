@@ -10,7 +10,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
 FOLDER = Path(__file__).resolve().parents[1] / "files" / "v1"
-NEWEST = ("designs", "0005_hand_over")
+NEWEST = ("designs", "0007_proof_of_each_file")
 
 
 def at(*targets):

@@ -2,11 +2,12 @@
 
 import re
 from datetime import datetime
+from hashlib import sha256
 
 import pytest
 from client import edit, post
 from designs import verdicts
-from designs.models import Export, Revision
+from designs.models import Export
 
 
 @pytest.fixture
@@ -51,31 +52,60 @@ def test_a_verdict_on_a_typed_kerf_says_what_it_rests_on(wren, tray, proved):
     assert proved["provided"] in card(wren)["proof"]["sentence"]
 
 
+NO_CUTS = {"layers": {"cut": {"name": "CUT", "colour": "#000000", "include": False}}}
+
+
 @pytest.mark.parametrize(
-    ("spoil", "mark"),
-    [
-        (lambda known: None, "_not-proved"),
-        (lambda known: known | {"verdict": "does-not-fit"}, "_does-not-fit"),
-        (lambda known: known | {"verdict": "as-far-as-seen"}, "_not-all-proved"),
-        (lambda known: known, ""),
-    ],
+    ("joint", "profile", "mark"),
+    [("", {}, ""), ("front-left", {}, "_does-not-fit"), ("", NO_CUTS, "_not-all-proved")],
 )
-def test_a_download_says_in_its_name_where_its_parts_are_not_proved(wren, tray, proved, spoil, mark):
-    head = Revision.objects.get()
-    head.proof = spoil(head.proof)
-    head.save(update_fields=["proof"])
-    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"}).json()
-    assert made["file_name"] == f"tray_poplar-ply_3.06mm_sheet-1{mark}.svg"
-    assert (made["revision"], made["proof"] is None) == (1, head.proof is None)
-    assert Export.objects.get().proof == head.proof
+@pytest.mark.parametrize("file_format", ["svg", "dxf", "pdf"])
+def test_a_files_own_proof_is_in_its_name_and_in_the_list(wren, tray, joint, profile, mark, file_format):
+    """Nothing was proved before: each file is read back when it is saved."""
+    if joint:
+        edited = [{"verb": "drop", "path": f"joints/{joint}"}]
+        post(wren, f"/designs/{tray['id']}/edits", {"edits": edited, "seen": 1, "revision": 1})
+    answer = post(wren, f"/designs/{tray['id']}/exports", {"format": file_format, "profile": profile})
+    [made] = answer.json()
+    assert made["file_name"] == f"tray_poplar-ply_3.06mm_sheet-1{mark}.{file_format}"
+    assert made["proof"]["verdict"] == {"": "fits", "_does-not-fit": "does-not-fit"}.get(mark, "as-far-as-seen")
+    assert bool(made["proof"]["stops"]) == (mark == "_does-not-fit")
+    assert bool(made["proof"]["unseen"]) == (mark == "_not-all-proved")
     got = wren.get(f"/api/exports/{made['id']}/file")
     assert made["file_name"] in got["Content-Disposition"]
+    assert sha256(got.content).hexdigest() == made["sha256"]
+    sheet = wren.get(f"/api/designs/{tray['id']}/job-sheet").content.decode()
+    assert f"{made['file_name']} ({made['proof']['sentence']})" in sheet
+    assert wren.get(f"/api/exports/{made['id']}/today").json() == {"known": True, "differs": []}
+
+
+def test_bytes_that_changed_since_are_refused_by_their_hash(wren, tray):
+    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"}).json()
+    export = Export.objects.get()
+    export.data = bytes(export.data).replace(b"0.1", b"0.2", 1)
+    export.save()
+    said = wren.get(f"/api/exports/{made['id']}/file")
+    assert said.status_code == 422
+    assert said.json()["code"] == "changed-file"
+
+
+def test_a_file_that_todays_rules_would_write_otherwise_is_told_and_keeps_its_bytes(wren, tray):
+    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"}).json()
+    export = Export.objects.get()
+    old = bytes(export.data).replace(b'<g id="cut"', b'<g transform="translate(0 0.3)" id="cut"')
+    export.data, export.sha256, export.proof = old, sha256(old).hexdigest(), export.proof | {"release": "of old"}
+    export.save()
+    [row] = wren.get(f"/api/designs/{tray['id']}/exports").json()
+    assert row["older"]
+    said = wren.get(f"/api/exports/{made['id']}/today").json()["differs"]
+    assert said == ["On the layer “cut” a line would lie 0.3 mm from where it is."]
+    assert wren.get(f"/api/exports/{made['id']}/file").content == old
 
 
 def test_the_job_sheet_tells_the_proof_and_lengths_in_the_readers_unit(wren, tray, proved):
     address = f"/api/designs/{tray['id']}/job-sheet"
     plain = wren.get(address).content.decode()
-    assert re.search(r"Fits, if the kerf is 0\.14 mm .*: proved \d{4}-\d\d-\d\d \d\d:\d\d", plain)
+    assert re.search(r"Fits, if the kerf is 0\.14 mm .*: the plan was proved \d{4}-\d\d-\d\d \d\d:\d\d", plain)
     inches = wren.get(f"{address}?unit=in&fractions=64&mark=,").content.decode()
     assert " mm" not in inches
     assert "23 5/8 in" not in plain

@@ -328,7 +328,7 @@ def _mark(
         left, _, right, _ = box_of_all(making.regions)
         mark = moved_mark(mark, Motion(left + right, 0.0, 0.0, mirrored=True))
     left, low, right, high = box_of_all(making.regions)
-    for shape in mark.shapes:
+    for shape in mark.shapes if operation in ("pocket", "fold") else ():  # of other marks `marks_on` tells more
         a, b, c, d = shape.box
         if a < left or b < low or c > right or d > high:
             making.findings.append(

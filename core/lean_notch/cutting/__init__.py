@@ -3,11 +3,11 @@
 from .drawn import cut_lengths, finished, segments_of
 from .estimate import Estimate, estimate, say_time
 from .paths import CutPath, CutPlan, SheetPlan
-from .plan import plan_cut, plan_part
+from .plan import Alone, alone, plan_cut
 from .profile import PLAIN, Layer, Profile, profile_from_json, profile_to_json
 from .room import check_room
 
 __all__ = [
-    "PLAIN", "CutPath", "CutPlan", "Estimate", "Layer", "Profile", "SheetPlan", "check_room", "cut_lengths", "estimate", "finished", "plan_cut", "plan_part",
+    "PLAIN", "Alone", "CutPath", "CutPlan", "Estimate", "Layer", "Profile", "SheetPlan", "alone", "check_room", "cut_lengths", "estimate", "finished", "plan_cut",
     "profile_from_json", "profile_to_json", "say_time", "segments_of",
 ]  # fmt: skip

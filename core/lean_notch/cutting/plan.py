@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import partial
 from itertools import chain
 
@@ -25,6 +25,7 @@ from .room import check_room
 from .starts import Start, Waste, led_in, starting_at
 
 REFERENCE_MM = 100.0
+SQUARE = "reference-square"
 """A square of this size, if asked for, shows at a glance whether a file was read at the right scale."""
 
 
@@ -104,8 +105,17 @@ def _not_led_in(paths: Sequence[CutPath], profile: Profile, sheet: int) -> list[
     ]  # fmt: skip
 
 
-def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAIN) -> SheetPlan:
-    """One part by itself, as a sheet of its own size: what a file a part holds."""
+@dataclass(frozen=True)
+class Alone:
+    """One part by itself on a sheet of its own size, number 1, and where it lies there."""
+
+    plan: SheetPlan
+    motion: Motion
+    findings: tuple[Finding, ...]
+
+
+def alone(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAIN) -> Alone:
+    """What a file a part holds. A square to measure makes the sheet as large as it is."""
     drawing = drawing_of(part, build, kerf, kerf_path(part, kerf), profile)
     boxes = [one.path.shape.box for one in drawing.paths]
     left, low = min((box[0] for box in boxes), default=0.0), min((box[1] for box in boxes), default=0.0)
@@ -113,10 +123,13 @@ def plan_part(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAI
     # Around a part by itself there is room: leads are only kept out of the part.
     around = profile.lead_in_mm and profile.lead_in_mm + kerf
     width, height = right - left + 2 * around, high - low + 2 * around
-    shift = Motion(around - left, around - low)
-    waste = Waste([shift.region(finished(part, kerf))] if around else [], kerf, width, height)
-    ordered, before, after = _ordered([_placed(one, shift, 1) for one in drawing.paths], profile, waste)
-    return SheetPlan(1, width, height, tuple(ordered), after, before)
+    motion = Motion(around - left, around - low)
+    waste = Waste([motion.region(finished(part, kerf))] if around else [], kerf, width, height)
+    ordered, before, after = _ordered([_placed(one, motion, 1) for one in drawing.paths], profile, waste)
+    extra = [*(_label(part, 1, motion) if _labelled(profile) else ()), *_square(profile)]
+    least = REFERENCE_MM if _square(profile) else 0.0
+    plan = SheetPlan(1, max(width, least), max(height, least), (*ordered, *extra), after, before)
+    return Alone(plan, motion, (*drawing.findings, *_not_led_in(ordered, profile, 0)))
 
 
 _ON_SHEETS: Remembered[DrawnPath] = Remembered(16_384)
@@ -186,16 +199,23 @@ def _entered(one: DrawnPath, entry: int, profile: Profile, waste: Waste) -> CutP
 
 def _extras(profile: Profile, build: Build, layout: Layout, sheet: int) -> list[CutPath]:
     """What is there to be read, not to be cut."""
-    if not profile.layers["reference"].include:
-        return []
     extra: list[CutPath] = []
-    if profile.labels:
+    if _labelled(profile):
         for placed in layout.on_sheet(sheet):
             extra += _label(build.part(placed.part), placed.copy, placed.motion)
-    if profile.reference_square:
-        square = rectangle(0, 0, REFERENCE_MM, REFERENCE_MM)
-        extra.append(CutPath("reference-square", f"Reference square, {say_mm(REFERENCE_MM)}", "reference", square))
-    return extra
+    return [*extra, *_square(profile)]
+
+
+def _labelled(profile: Profile) -> bool:
+    return profile.labels and profile.layers["reference"].include
+
+
+def _square(profile: Profile) -> list[CutPath]:
+    """A square to measure, by which a receiver sees that the file was read at the right size."""
+    if not (profile.reference_square and profile.layers["reference"].include):
+        return []
+    square = rectangle(0, 0, REFERENCE_MM, REFERENCE_MM)
+    return [CutPath(SQUARE, f"Reference square, {say_mm(REFERENCE_MM)}", "reference", square)]
 
 
 def _label(part: FlatPart, copy: int, motion: Motion) -> Iterator[CutPath]:

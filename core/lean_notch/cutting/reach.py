@@ -22,16 +22,13 @@ REACHED_MM = 0.1
 
 
 def on_the_back(part: FlatPart, profile: Profile) -> Iterator[Finding]:
-    """What is done on the other face is in a file of its own, which no proof reads; with a file a part it is in none."""
+    """With a file a part, what is done on the other face is in no file."""
     back = [mark for mark in part.marks if mark.back]
-    if back:
-        apart = profile.split != "part"
-        what = f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}"
+    if back and profile.split == "part":
         yield Finding(
             "on-the-back", "unseen",
-            f"{what}, in a file of their own that is not proved." if apart else f"{what}, and in no file.",
-            "Turn the sheet over about the edge that the file's name says, and check where it lies." if apart
-            else "Write a file a sheet, make it a mark on the front, or turn the part over and do it by hand.",
+            f"{len(back)} mark{'s are' if len(back) > 1 else ' is'} on the back of {part.title}, and in no file.",
+            "Write a file a sheet, make it a mark on the front, or turn the part over and do it by hand.",
             part.id, field=back[0].field,
         )  # fmt: skip
 

@@ -7,15 +7,15 @@ know, from blocks to splines, it leaves to that one. Group codes after the DXF R
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from ..geometry import Segment
 from .curves import turn_pieces
 from .read_file import ReadFile, ReadPath, Room
 
 _KNOWN = {"LINE", "ARC", "CIRCLE", "LWPOLYLINE", "POLYLINE", "VERTEX", "SEQEND"}
-_ELSEWHERE = {"67", "230"}
-"""Paper space, and planes of their own: for the general reader."""
+_ELSEWHERE = {"6", "60", "62", "67", "210", "220", "230", "420"}
+"""Paper space, planes, linetypes and colours of an entity's own, and what is invisible: for the general reader."""
 
 
 def read_flat(text: str, mm_per_unit: dict[int, float], names: dict[int, str]) -> ReadFile | None:
@@ -24,10 +24,10 @@ def read_flat(text: str, mm_per_unit: dict[int, float], names: dict[int, str]) -
     codes, values = [line.strip() for line in lines[0::2]], lines[1::2]
     try:
         unit = _unit(codes, values)
-        _check_layers(codes, values)
+        colours = _layer_colours(codes, values)
         start = next(i for i, v in enumerate(values) if v.strip() == "ENTITIES" and codes[i] == "2")
         end = next(i for i in range(start, len(values)) if codes[i] == "0" and values[i].strip() == "ENDSEC")
-        paths = list(_paths(codes[start + 1 : end], values[start + 1 : end], mm_per_unit.get(unit, 1.0)))
+        paths = list(_paths(codes[start + 1 : end], values[start + 1 : end], mm_per_unit.get(unit, 1.0), colours))
     except (StopIteration, ValueError, KeyError, IndexError, ZeroDivisionError, _NotFlat):
         return None
     named = names.get(unit, "")
@@ -43,14 +43,26 @@ def _unit(codes: list[str], values: list[str]) -> int:
     return 0 if at is None else int(values[at + 1])
 
 
-def _check_layers(codes: list[str], values: list[str]) -> None:
-    """Layers that are off (a colour below 0) or frozen (flag 1) are for the general reader. DXF Reference, LAYER."""
-    of_layer = False
+def _layer_colours(codes: list[str], values: list[str]) -> dict[str, str]:
+    """By layer. Layers that are off (a colour below 0), frozen (flag 1), not plotted or dashed are for the general reader, and so
+    are those of a true colour. DXF Reference, LAYER."""
+    found: dict[str, str] = {}
+    name, of_layer = "", False
     for code, value in zip(codes, values, strict=False):
         if code == "0":
             of_layer = value.strip() == "LAYER"
-        elif of_layer and ((code == "62" and int(value) < 0) or (code == "70" and int(value) & 1)):
+        elif not of_layer:
+            continue
+        elif code == "2":
+            name = value.strip().lower()
+        elif code == "62" and int(value) >= 0:
+            found[name] = value.strip()
+        elif (
+            code == "62" or (code == "70" and int(value) & 1) or (code == "290" and not int(value)) or code == "420"
+            or (code == "6" and value.strip().lower() != "continuous")
+        ):  # fmt: skip
             raise _NotFlat
+    return found
 
 
 class _Entity:
@@ -64,7 +76,7 @@ class _Entity:
         self.corners: list[list[float]] = []
 
 
-def _paths(codes: list[str], values: list[str], scale: float) -> Iterator[ReadPath]:
+def _paths(codes: list[str], values: list[str], scale: float, colours: Mapping[str, str]) -> Iterator[ReadPath]:
     room = Room()
     open_one: _Entity | None = None  # a POLYLINE whose VERTEX entities follow
     entity: _Entity | None = None
@@ -75,9 +87,9 @@ def _paths(codes: list[str], values: list[str], scale: float) -> Iterator[ReadPa
             if kind not in _KNOWN:
                 raise _NotFlat
             if entity and entity.kind in ("LINE", "ARC", "CIRCLE", "LWPOLYLINE"):
-                yield _path(entity, scale)
+                yield _path(entity, scale, colours)
             if kind == "SEQEND" and open_one:
-                yield _path(open_one, scale)
+                yield _path(open_one, scale, colours)
                 open_one = None
             entity = _Entity(kind)
             if kind == "POLYLINE":
@@ -99,17 +111,17 @@ def _paths(codes: list[str], values: list[str], scale: float) -> Iterator[ReadPa
             entity.numbers[code] = float(value)
 
 
-def _path(entity: _Entity, scale: float) -> ReadPath:
-    n = entity.numbers
+def _path(entity: _Entity, scale: float, colours: Mapping[str, str]) -> ReadPath:
+    n, colour = entity.numbers, colours.get(entity.layer, "7")
     if entity.kind == "LINE":
         ends = ((n["10"] * scale, n["20"] * scale), (n["11"] * scale, n["21"] * scale))
-        return ReadPath(entity.layer, "", (Segment(*ends, 0.0),), False)
+        return ReadPath(entity.layer, "", (Segment(*ends, 0.0),), False, colour=colour)
     if entity.kind in ("CIRCLE", "ARC"):
         whole = entity.kind == "CIRCLE"
         first = 0.0 if whole else math.radians(n["50"])
         sweep = 2 * math.pi if whole else math.radians((n["51"] - n["50"]) % 360)
         pieces = turn_pieces((n["10"] * scale, n["20"] * scale), n["40"] * scale, first, sweep)
-        return ReadPath(entity.layer, "", tuple(pieces), whole)
+        return ReadPath(entity.layer, "", tuple(pieces), whole, colour=colour)
     flags = int(n.get("70", 0))
     if flags & ~(1 | 128) or not entity.corners:  # curves fitted, meshes, in space
         raise _NotFlat
@@ -117,4 +129,4 @@ def _path(entity: _Entity, scale: float) -> ReadPath:
     count = len(places) if flags & 1 else len(places) - 1
     bulges = [bulge for _, _, bulge in entity.corners]
     segments = tuple(Segment(places[i], places[(i + 1) % len(places)], bulges[i]) for i in range(count))
-    return ReadPath(entity.layer, "", segments, bool(flags & 1))
+    return ReadPath(entity.layer, "", segments, bool(flags & 1), colour=colour)

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from io import StringIO
-from typing import Any
+from typing import Any, NamedTuple
 
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
@@ -25,6 +25,7 @@ DEEPEST = 16
 _FLAT = ("LWPOLYLINE", "POLYLINE", "CIRCLE", "ARC")
 """Drawn in a plane of their own, which may be seen from behind. DXF Reference, object coordinate systems."""
 
+_STRAIGHT = 1e-9
 _TEXTS = ("TEXT", "MTEXT", "ATTRIB", "ATTDEF")
 
 
@@ -45,11 +46,12 @@ def read_dxf(data: bytes) -> ReadFile:
     try:
         drawing = ezdxf.filemanagement.read(StringIO(text))
         unit = drawing.header.get("$INSUNITS", 0)
-        off = {layer.dxf.name.lower() for layer in drawing.layers if layer.is_off() or layer.is_frozen()}
         check_elements(_counted(drawing))
-        reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0), off)
+        reader = _Reader(_MM_PER_INSUNIT.get(unit, 1.0), _layers(drawing), _dashed(drawing))
         for entity in drawing.modelspace():
             reader.entity(entity)
+        if any(len(layout) for layout in drawing.layouts if not layout.is_modelspace):
+            reader.unheeded.add("a drawing on a sheet of paper beside the model")
     except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
         raise UnreadableFile(f"The file cannot be read as DXF: {error}", fix="Export it again.") from None
     named = _UNIT_NAMES.get(unit, "")
@@ -61,7 +63,41 @@ def read_dxf(data: bytes) -> ReadFile:
         texts=tuple(reader.texts),
         points=tuple(reader.points),
         hidden=tuple(sorted(reader.hidden)),
+        unheeded=tuple(sorted(reader.unheeded)),
     )
+
+
+class _Layer(NamedTuple):
+    """What a layer's entry says for all that lies on it. DXF Reference, LAYER: 62 colour, below 0 if it is off; 70 flag 1 frozen;
+    290 whether it is plotted; 6 linetype; 420 true colour."""
+
+    shown: bool = True
+    plotted: bool = True
+    linetype: str = "continuous"
+    colour: str = "7"
+
+
+def _layers(drawing: Any) -> dict[str, _Layer]:
+    return {
+        layer.dxf.name.lower(): _Layer(
+            not (layer.is_off() or layer.is_frozen()), bool(layer.dxf.get("plot", 1)), layer.dxf.linetype.lower(),
+            _colour(layer.dxf) or str(abs(layer.dxf.color)),
+        )
+        for layer in drawing.layers
+    }  # fmt: skip
+
+
+def _dashed(drawing: Any) -> set[str]:
+    """The names of linetypes that leave gaps. DXF Reference, LTYPE: 73 is how many dashes and gaps there are."""
+    return {
+        linetype.dxf.name.lower()
+        for linetype in drawing.linetypes
+        if any(tag.code == 49 and tag.value <= 0 for tag in linetype.pattern_tags.tags)
+    }
+
+
+def _colour(dxf: Any) -> str:
+    return f"#{dxf.true_color:06x}" if dxf.hasattr("true_color") else ""
 
 
 def _counted(drawing: Any) -> int:
@@ -89,8 +125,9 @@ def _counted(drawing: Any) -> int:
 
 
 class _Reader:
-    def __init__(self, scale: float, off: set[str]) -> None:
-        self.scale, self.off = scale, off
+    def __init__(self, scale: float, layers: Mapping[str, _Layer], dashed: set[str]) -> None:
+        self.scale, self.layers, self.dashed = scale, layers, dashed
+        self.unheeded: set[str] = set()
         self.hidden: set[str] = set()
         self.paths: list[ReadPath] = []
         self.texts: list[ReadText] = []
@@ -100,9 +137,12 @@ class _Reader:
 
     def entity(self, entity: Any) -> None:
         kind, layer = entity.dxftype(), entity.dxf.layer.lower()
-        if layer in self.off:
+        known = self.layers.get(layer, _Layer())
+        if not known.shown:
             self.hidden.add(layer)
-        elif kind == "INSERT":
+            return
+        self._look(entity, layer, known)
+        if kind == "INSERT":
             for copy in entity.multi_insert() if entity.mcount > 1 else (entity,):
                 for one in copy.virtual_entities():
                     self.entity(one)
@@ -119,9 +159,26 @@ class _Reader:
             pieces, closed = _outline(entity)
             segments, curved = mapped(pieces, _to_world(entity, self.scale), self.room)
             if segments:
-                self.paths.append(ReadPath(layer, "", segments, closed, curved=curved))
+                self.paths.append(
+                    ReadPath(layer, "", segments, closed, curved=curved, colour=_colour_of(entity, known))
+                )
             elif not pieces:
                 self.unread.add(kind)
+
+    def _look(self, entity: Any, layer: str, known: _Layer) -> None:
+        """What of an entity another program would not draw, or draw otherwise. DXF Reference, common group codes: 60 invisible, 6
+        linetype, 210 extrusion."""
+        dxf = entity.dxf
+        if dxf.get("invisible", 0):
+            self.unheeded.add("invisible lines")
+        if not known.plotted:
+            self.unheeded.add(f"a layer that is not to be plotted (“{layer}”)")
+        linetype = dxf.get("linetype", "bylayer").lower()
+        if (known.linetype if linetype == "bylayer" else linetype) in self.dashed:
+            self.unheeded.add("dashed lines")
+        tilt = dxf.get("extrusion", (0, 0, 1)) if dxf.is_supported("extrusion") else (0, 0, 1)
+        if max(abs(tilt[0]), abs(tilt[1])) > _STRAIGHT or tilt[2] == 0:
+            self.unheeded.add("lines in a plane that is tilted")
 
     def _filled(self, entity: Any, kind: str, layer: str) -> None:
         from ezdxf import path
@@ -133,7 +190,14 @@ class _Reader:
             pieces = list(_path_pieces(outline))
             segments, curved = mapped(pieces, Affine(self.scale, 0, 0, self.scale), self.room)
             if segments:
-                self.paths.append(ReadPath(layer, "", segments, True, filled=True, curved=curved))
+                colour = _colour_of(entity, self.layers.get(layer, _Layer()))
+                self.paths.append(ReadPath(layer, "", segments, True, filled=True, curved=curved, colour=colour))
+
+
+def _colour_of(entity: Any, layer: _Layer) -> str:
+    """DXF Reference, common group codes: 420 true colour, else 62, where 256 is the layer's and 0 the block's."""
+    number = entity.dxf.get("color", 256)
+    return _colour(entity.dxf) or (layer.colour if number == 256 else str(abs(number)))
 
 
 def _to_world(entity: Any, scale: float) -> Affine:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from ..errors import UnreadableFile
@@ -12,6 +13,9 @@ MOST_LINES = 300_000
 
 MOST_ELEMENTS = 100_000
 """Elements of a file, copies counted."""
+
+MEETS_MM = 0.001
+"""Ends this near to each other meet: a path whose own ends meet is closed, whatever its flag says."""
 
 
 def check_elements(count: int) -> None:
@@ -44,7 +48,8 @@ class ReadPath:
     """`layer` is the DXF layer or the SVG group's id, lower case; `name` the element's id, if it has one.
 
     `stroke_mm` is 0 where no line is drawn, and None where the format says no width. `curved` tells that curves were
-    read as arcs within a micrometre.
+    read as arcs within a micrometre. `colour` is that of the line, or of the fill where no line is drawn: "#rrggbb", DXF's own
+    number ("7"), or "" where it is neither.
     """
 
     layer: str
@@ -54,6 +59,13 @@ class ReadPath:
     stroke_mm: float | None = None
     filled: bool = False
     curved: bool = False
+    colour: str = ""
+
+    @property
+    def goes_round(self) -> bool:
+        """Whether it is closed: by its flag, or since its ends meet."""
+        there = self.segments
+        return self.closed or (len(there) > 1 and math.dist(there[0].start, there[-1].end) <= MEETS_MM)
 
 
 @dataclass(frozen=True)
@@ -71,7 +83,8 @@ class ReadFile:
 
     `unit` is the one the file names ("mm", "in", "px", …), or "" if it names none and was taken as `assumed`.
     `unread` lists what was found and is no outline (images, …), each kind once; `points` are places without extent;
-    `hidden` are layers that are switched off or frozen and hold something: what lies on them was not read.
+    `hidden` are layers that are switched off or frozen and hold something: what lies on them was not read. `unheeded` is what the
+    reader does not do as the format has it ("a clip path"): another program may draw the file otherwise.
     """
 
     paths: tuple[ReadPath, ...]
@@ -83,3 +96,4 @@ class ReadFile:
     texts: tuple[ReadText, ...] = ()
     points: tuple[Point, ...] = ()
     hidden: tuple[str, ...] = ()
+    unheeded: tuple[str, ...] = ()

@@ -1,7 +1,8 @@
 """SVG in, paths out. Shares nothing with the writer; arcs after the SVG specification's own appendix.
 
 Reads groups, transforms, style sheets, nested drawings and copies, and every basic shape. Whatever is no outline is
-named as unread or returned as text rather than guessed at. Nothing outside the file is ever fetched.
+named as unread or returned as text rather than guessed at; what would make another program draw the file otherwise than it
+is read here is named as unheeded. Nothing outside the file is ever fetched.
 """
 
 from __future__ import annotations
@@ -24,7 +25,33 @@ _PER_UNIT = {**MM_PER_UNIT, "px": MM_PER_PX, "pt": MM_PER_PT, "pc": 12 * MM_PER_
 """Millimetres per unit. W3C CSS Values and Units 3, absolute lengths."""
 
 _SILENT = {"title", "desc", "metadata", "defs", "style", "symbol", "clippath", "mask", "pattern", "marker", "script"}
-_INHERITED = ("fill", "stroke", "stroke-width", "display", "visibility", "stroke-opacity", "opacity")
+_INHERITED = (
+    "fill",
+    "stroke",
+    "stroke-width",
+    "visibility",
+    "stroke-opacity",
+    "fill-opacity",
+    "color",
+    "stroke-dasharray",
+)
+_OWN = ("display", "opacity", "clip-path", "mask", "filter", "transform-origin")
+"""Attributes that hold for an element and all in it, and that what is in it does not inherit. W3C SVG 2, 6.7."""
+
+_IN_CSS_ONLY = {
+    **dict.fromkeys(("transform", "translate", "rotate", "scale", "zoom", "offset-path", "offset"), "a transform in CSS"),
+    **dict.fromkeys(("x", "y", "width", "height", "cx", "cy", "r", "rx", "ry", "d"), "a shape's size in CSS"),
+}  # fmt: skip
+"""Properties that are read from an element's attributes only. W3C SVG 2, 8.5 and 9; CSS Transforms 2."""
+
+_NOT_DONE = {
+    "clip-path": "a clip path", "mask": "a mask", "filter": "a filter", "stroke-dasharray": "dashed lines",
+    "transform-origin": "a transform with an origin of its own", "marker": "markers", "marker-start": "markers",
+    "marker-mid": "markers", "marker-end": "markers",
+}  # fmt: skip
+_ATTRIBUTES = frozenset((*_INHERITED, *_OWN, *_NOT_DONE))
+_ANIMATED = {"animate", "animateTransform", "animateMotion", "animateColor", "set"}
+_CONDITIONS = ("systemLanguage", "requiredExtensions", "requiredFeatures")
 MOST_BYTES = 50_000_000
 DEEPEST = 100
 
@@ -44,7 +71,7 @@ def read_svg(data: bytes) -> ReadFile:
         raise UnreadableFile("The file is no SVG.", fix="Choose a file whose first element is <svg>.")
     page = _Page.of(root)
     reader = _Reader(root, page)
-    reader.children(root, _State(page.affine))
+    reader.drawing(root, page)
     return ReadFile(
         tuple(reader.paths),
         page.width,
@@ -54,6 +81,7 @@ def read_svg(data: bytes) -> ReadFile:
         page.assumed,
         tuple(reader.texts),
         tuple(reader.points),
+        unheeded=tuple(sorted(reader.unheeded)),
     )
 
 
@@ -66,6 +94,8 @@ class _Page:
     affine: Affine
     unit: str
     assumed: str
+    stretched: bool = False
+    """Whether the page has another shape than its viewBox, so that it depends on the program where the drawing lies on it."""
 
     @classmethod
     def of(cls, root: Any) -> _Page:
@@ -89,11 +119,12 @@ class _Page:
             width, height, named = box[2], box[3], ""
         x = width * _PER_UNIT.get(unit, MM_PER_PX) / box[2]
         y = height * _PER_UNIT.get(other, MM_PER_PX) / box[3]
-        if abs(x - y) > 1e-6 * x and root.get("preserveAspectRatio", "") != "none":
+        stretched = abs(x - y) > 1e-6 * x
+        if stretched and root.get("preserveAspectRatio", "") != "none":
             x = y = min(x, y)
         affine = Affine(x, 0, 0, -y, -box[0] * x, (box[1] + box[3]) * y)
         assumed = "" if named not in ("", "px") else "96 px an inch"
-        return cls(box[2] * x, box[3] * y, affine, named, assumed)
+        return cls(box[2] * x, box[3] * y, affine, named, assumed, stretched)
 
 
 def _tag(element: Any) -> str:
@@ -160,11 +191,33 @@ class _Reader:
         self.texts: list[ReadText] = []
         self.points: list[Point] = []
         self.unread: set[str] = set()
+        self.unheeded: set[str] = set()
         self._by_id = {element.get("id"): element for element in root.iter() if element.get("id")}
         self._counts: dict[Any, int] = {}
         self.room = Room()
         check_elements(self._count(root))
-        self._rules = _style_rules(root)
+        self._rules = _style_rules(root, self.unheeded)
+
+    def drawing(self, root: Any, page: _Page) -> None:
+        """All that is in the file."""
+        if page.stretched:
+            self.unheeded.add("a page of another shape than its viewBox")
+        if root.get("transform"):
+            self.unheeded.add("a transform on the whole drawing")
+        before = root.getprevious()
+        while before is not None:
+            if getattr(before, "target", "") == "xml-stylesheet":
+                self.unheeded.add("a style sheet outside the file")
+            before = before.getprevious()
+        for element in root.iter():
+            if _tag(element) in _ANIMATED:
+                self.unheeded.add("an animation")
+            elif _tag(element) == "script":
+                self.unheeded.add("a script")
+        state = _State(page.affine)
+        style = self._style(root, state)
+        if self._shown(root, style):
+            self.children(root, replace(state, style=style))
 
     def _count(self, element: Any, depth: int = 0) -> int:
         """How many elements there are in one, copies and all, without making any."""
@@ -188,14 +241,16 @@ class _Reader:
         if not tag or tag.lower() in _SILENT:
             return
         style = self._style(element, state)
-        if style.get("display") == "none" or style.get("visibility") == "hidden":
+        if not self._shown(element, style):
             return
         affine = state.affine.after(_transform(element.get("transform", "")))
         here = replace(state, affine=affine, style=style, depth=state.depth + 1)
+        if any(element.get(name) is not None for name in _CONDITIONS) or tag == "switch":
+            self.unheeded.add("parts that are drawn on a condition")
         if tag in ("g", "a", "switch"):
             self.children(element, replace(here, layer=state.layer or element.get("id", "").lower()))
         elif tag == "svg":
-            self.children(element, replace(here, affine=affine.after(_nested(element))))
+            self._nested(element, here, affine)
         elif tag == "use":
             self._use(element, here)
         elif tag in ("text", "flowRoot"):
@@ -204,6 +259,8 @@ class _Reader:
                 ReadText(state.layer, words, affine.point((_length(element.get("x")), _length(element.get("y")))))
             )
         elif shapes := _SHAPES.get(tag):
+            if any(value.rstrip().endswith("%") for name, value in element.attrib.items() if name in _GEOMETRY):
+                self.unheeded.add("sizes in percent")
             for pieces, closed in shapes(element):
                 self._path(element, pieces, closed, here)
         else:
@@ -220,13 +277,55 @@ class _Reader:
         if not segments:
             return
         style = state.style
-        fill = style.get("fill", "black") not in ("none", "transparent")
-        drawn = (
-            style.get("stroke", "none") not in ("none", "transparent")
-            and _length(style.get("stroke-opacity", "1"), 1) > 0
-        )
-        width = _length(style.get("stroke-width", "1"), 1.0) * state.affine.scale if drawn else 0.0
-        self.paths.append(ReadPath(state.layer, element.get("id", ""), segments, closed, round(width, 6), fill, curved))
+        fill = _colour(style, "fill", "black")
+        stroke = _colour(style, "stroke", "none")
+        width = _length(style.get("stroke-width", "1"), 1.0) * state.affine.scale if stroke else 0.0
+        stroke = stroke if width else ""
+        if not stroke and (not fill or len(segments) < 2):
+            self.unheeded.add("lines that are not drawn (no stroke, or one that cannot be seen)")
+        colour = stroke or fill
+        self.paths.append(
+            ReadPath(
+                state.layer, element.get("id", ""), segments, closed, round(width, 6), bool(fill), curved,
+                colour if colour.startswith("#") else "",
+            )
+        )  # fmt: skip
+
+    def _nested(self, element: Any, state: _State, affine: Affine) -> None:
+        """A drawing within the drawing: it is cut off at its edges, unless it says otherwise. W3C SVG 2, 8.2 and UA style sheet."""
+        first = len(self.paths)
+        self.children(element, replace(state, affine=affine.after(_nested(element))))
+        if element.get("preserveAspectRatio"):
+            self.unheeded.add("a drawing within the drawing with an alignment of its own")
+        sides = [element.get(name) or "" for name in ("width", "height")]
+        if state.style.get("overflow", element.get("overflow", "hidden")) == "visible" or not all(sides):
+            return
+        x, y = (_length(element.get(name)) for name in "xy")
+        width, height = (_length(side) for side in sides)
+        corners = [affine.point(p) for p in ((x, y), (x + width, y), (x + width, y + height), (x, y + height))]
+        low, high = ([pick(one[k] for one in corners) for k in (0, 1)] for pick in (min, max))
+        for path in self.paths[first:]:
+            ends = [place for segment in path.segments for place in (segment.start, segment.end)]
+            if any(place[k] < low[k] - 0.001 or place[k] > high[k] + 0.001 for place in ends for k in (0, 1)):
+                self.unheeded.add("a drawing within the drawing that is cut off at its edges")
+                return
+
+    def _shown(self, element: Any, style: Mapping[str, str]) -> bool:
+        """Whether an element, or anything in it, is drawn; what is told of it otherwise than it is read is named."""
+        if not _holds_shapes(element):
+            return True
+        if style.get("display") == "none":
+            self.unheeded.add("hidden lines (display: none)")
+            return False
+        if _tag(element) in _SHAPES and style.get("visibility") in ("hidden", "collapse"):
+            self.unheeded.add(f"hidden lines (visibility: {style['visibility']})")
+            return False
+        if style.get("opacity", "1").strip("0.% ") == "":
+            self.unheeded.add("lines that cannot be seen (opacity: 0)")
+        for name, what in _NOT_DONE.items():
+            if style.get(name, "none") not in ("none", "0", ""):
+                self.unheeded.add(what)
+        return True
 
     def _use(self, element: Any, state: _State) -> None:
         target = self._target(element)
@@ -235,6 +334,8 @@ class _Reader:
             return
         moved = state.affine.after(Affine(e=_length(element.get("x")), f=_length(element.get("y"))))
         inside = replace(state, affine=moved)
+        if _tag(target) in ("symbol", "svg") and (element.get("width") or element.get("height")):
+            self.unheeded.add("a copy of another size")
         if _tag(target) == "symbol":
             self.children(target, replace(inside, affine=moved.after(_nested(target))))
         else:
@@ -247,11 +348,38 @@ class _Reader:
 
     def _style(self, element: Any, state: _State) -> dict[str, str]:
         """Inherited, then the element's attributes, then the style sheet, then its own style. W3C CSS Cascade."""
-        style = {name: value for name, value in state.style.items() if name != "opacity"}
-        style |= {name: value for name in _INHERITED if (value := element.get(name))}
-        style |= self._rules.get(element, {})
-        style |= _declared(element.get("style", ""))
-        return style
+        style = {name: value for name, value in state.style.items() if name not in _OWN}
+        style |= {name: value.strip() for name, value in element.attrib.items() if name in _ATTRIBUTES and value}
+        ruled = {**self._rules.get(element, {}), **_declared(element.get("style", ""))}
+        for name, value in ruled.items():
+            if name in _IN_CSS_ONLY and value not in ("none", "auto"):
+                self.unheeded.add(_IN_CSS_ONLY[name])
+            if "var(" in value or "!important" in value:
+                self.unheeded.add("a style with variables or priorities")
+        return style | {name: value for name, value in ruled.items() if value != "inherit"}
+
+
+_SHAPE_TAGS = frozenset(("path", "circle", "ellipse", "rect", "line", "polyline", "polygon"))
+_GEOMETRY = frozenset(("x", "y", "width", "height", "cx", "cy", "r", "rx", "ry", "x1", "y1", "x2", "y2", "points", "d"))
+
+
+def _holds_shapes(element: Any) -> bool:
+    return any(_tag(one) in _SHAPE_TAGS or _tag(one) == "use" for one in element.iter())
+
+
+def _colour(style: Mapping[str, str], what: str, usual: str) -> str:
+    """ "#rrggbb" of a fill or a stroke, "" for none, "?" where there is one that is no plain colour."""
+    import tinycss2.color3
+
+    value = style.get(what, usual)
+    if value in ("none", "transparent") or _length(style.get(f"{what}-opacity", "1"), 1) <= 0:
+        return ""
+    if value.startswith("#") and len(value) == 7:
+        return value.lower()
+    found = tinycss2.color3.parse_color(style.get("color", "black") if value.lower() == "currentcolor" else value)
+    if found is None or isinstance(found, str):
+        return "?"
+    return "" if found.alpha == 0 else "#" + "".join(f"{round(255 * part):02x}" for part in found[:3])
 
 
 def _nested(element: Any) -> Affine:
@@ -271,8 +399,8 @@ def _declared(text: str) -> dict[str, str]:
     return {name.strip().lower(): value.strip() for name, _, value in parts if value.strip()}
 
 
-def _style_rules(root: Any) -> dict[Any, dict[str, str]]:
-    """What the drawing's own style sheets say of each element."""
+def _style_rules(root: Any, unheeded: set[str]) -> dict[Any, dict[str, str]]:
+    """What the drawing's own style sheets say of each element; rules that are not followed are told to `unheeded`."""
     sheets = [element.text or "" for element in root.iter() if _tag(element) == "style"]
     if not any(sheet.strip() for sheet in sheets):
         return {}
@@ -282,13 +410,14 @@ def _style_rules(root: Any) -> dict[Any, dict[str, str]]:
     matcher = cssselect2.Matcher()
     for rule in tinycss2.parse_stylesheet("\n".join(sheets), skip_comments=True, skip_whitespace=True):
         if rule.type != "qualified-rule":
+            unheeded.add("style rules that hold on a condition")
             continue
         declared = _declared(tinycss2.serialize(rule.content))
         try:
             for selector in cssselect2.compile_selector_list(rule.prelude):
                 matcher.add_selector(selector, declared)
         except cssselect2.SelectorError:
-            continue  # a selector that no cut file needs
+            unheeded.add("style rules for elements that are not found")
     rules: dict[Any, dict[str, str]] = {}
     for element in cssselect2.ElementWrapper.from_xml_root(root).iter_subtree():
         for match in matcher.match(element):

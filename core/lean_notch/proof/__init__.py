@@ -2,7 +2,11 @@
 
 from ..findings import Finding
 from .as_cut import AsCut, as_cut
-from .proof import NOT_LOOKED_AT, MateProof, PartProof, Proof, Said
+from .promised import promised
+from .proof import NOT_LOOKED_AT, Face, Given, MateProof, PartProof, Proof, Said, said_of
 from .prove import prove
 
-__all__ = ["NOT_LOOKED_AT", "AsCut", "Finding", "MateProof", "PartProof", "Proof", "Said", "as_cut", "prove"]
+__all__ = [
+    "NOT_LOOKED_AT", "AsCut", "Face", "Finding", "Given", "MateProof", "PartProof", "Proof", "Said", "as_cut", "promised", "prove",
+    "said_of",
+]  # fmt: skip

@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from functools import partial
 from typing import TYPE_CHECKING
 
-from ..formats.read_file import ReadPath
+from ..formats.read_file import MEETS_MM, ReadPath
 from ..geometry import flatten
 from ..remembered import Remembered, Same
 
@@ -22,8 +22,6 @@ if TYPE_CHECKING:
 
 CHORD_MM = 0.0005
 """How far a flattened arc may leave its true line: a tenth of the finest tolerance that is checked."""
-
-MEETS_MM = 0.001
 
 _QUARTER_STEPS = 16  # of the beam's round: 0.07 * (1 - cos(pi / 64)) is below 0.0001 mm
 
@@ -47,7 +45,7 @@ def as_cut(paths: Sequence[ReadPath], kerf: float, leads: Sequence[ReadPath] = (
 
     rings = [ring for path in paths if (ring := outline_of(path)).is_valid and not ring.is_empty]
     rings.sort(key=lambda ring: -ring.area)
-    around = _around(rings)
+    around = rings_around(rings)
     holes: dict[int, list[shapely.Polygon]] = defaultdict(list)
     for index, outer in enumerate(around):
         if len(outer) % 2:
@@ -99,6 +97,8 @@ def without_lead(path: ReadPath) -> tuple[ReadPath, ReadPath | None]:
     path as it is."""
     if path.closed or not path.segments:
         return path, None
+    if path.goes_round:
+        return replace(path, closed=True), None
     end = path.segments[-1].end
     for index, segment in enumerate(path.segments[1:], 1):
         if math.dist(segment.start, end) <= MEETS_MM:
@@ -123,7 +123,7 @@ def _outline(path: ReadPath) -> shapely.Polygon:
     return shapely.polygons(np.asarray(points)) if len(points) >= 3 else shapely.Polygon()
 
 
-def _around(rings: Sequence[shapely.Polygon]) -> list[list[int]]:
+def rings_around(rings: Sequence[shapely.Polygon]) -> list[list[int]]:
     """For each of some rings, largest first, the ones around it from the outside in."""
     import shapely
 

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
+from ..cutting import PLAIN
 from ..findings import Finding
 from ..formats.read_file import ReadPath
 from ..geometry.noding import merged
@@ -43,7 +44,6 @@ def open_ends(drawing: Drawing) -> Iterator[Finding]:
     for i, (number, _, _) in enumerate(ends):
         by_group[group[number]].append(i)
     loose: dict[str, list[int]] = defaultdict(list)
-    unclosed: dict[str, list[int]] = defaultdict(list)
     for members in by_group.values():
         numbers = {ends[i][0] for i in members}
         layer = drawing.paths[ends[members[0]][0]].layer
@@ -54,31 +54,27 @@ def open_ends(drawing: Drawing) -> Iterator[Finding]:
                 "in-pieces", "look", f"An outline is drawn in {len(numbers)} pieces.",
                 "Join them into one closed path, so that it is cut in one go.", place, len(numbers),
             )  # fmt: skip
-        elif not free:
-            unclosed[layer].append(members[0])
         elif len(free) == 2 and (gap := _gap(drawing, numbers, places[free[0]], places[free[1]])) is not None:
             yield finding(
                 "open-path", "stop", f"Path {drawing.name(ends[free[0]][0])} is open by {say_mm(gap)}.",
                 "Join its ends; the machine cuts no closed outline there.",
                 (float(places[free[0]][0]), float(places[free[0]][1])), gap,
             )  # fmt: skip
-        else:
+        elif PLAIN.operation_of(layer) not in _LINES:
             loose[layer] += free
-    for code, rows, what, fix in (
-        ("not-closed", unclosed, "ends where it starts but is not closed", "Close it, if it is an outline to be cut."),
-        (
-            "loose-end",
-            loose,
-            "has a loose end",
-            "Leave it if it is scored or folded; a through-cut needs a closed outline.",
-        ),
-    ):
-        for layer, some in rows.items():
-            first = ends[some[0]][0]
-            count = len({ends[i][0] for i in some})
-            others = f", and {count - 1} more on the layer “{layer}”" if count > 1 else ""
-            place = (float(places[some[0]][0]), float(places[some[0]][1]))
-            yield finding(code, "look", f"Path {drawing.name(first)} {what}{others}.", fix, place, count)
+    for layer, some in loose.items():
+        first = ends[some[0]][0]
+        count = len({ends[i][0] for i in some})
+        others = f", and {count - 1} more on the layer “{layer}”" if count > 1 else ""
+        place = (float(places[some[0]][0]), float(places[some[0]][1]))
+        yield finding(
+            "loose-end", "look", f"Path {drawing.name(first)} has a loose end{others}.",
+            "Leave it if it is scored or folded; a through-cut needs a closed outline.", place, count,
+        )  # fmt: skip
+
+
+_LINES = ("score", "engrave", "fold", "reference")
+"""What a layer that is called after one of these holds may end anywhere."""
 
 
 def _gap(drawing: Drawing, numbers: set[int], a: Floats, b: Floats) -> float | None:

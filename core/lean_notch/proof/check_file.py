@@ -130,6 +130,11 @@ def _strange(file: ReadFile) -> Iterator[Finding]:
         yield finding(
             "not-an-outline", "look", f"The file also contains {kind}, which cannot be cut.", "Remove it.", None
         )
+    for what in file.unheeded:
+        yield finding(
+            "drawn-otherwise", "unseen", f"The file has {what}: another program may draw it otherwise than it was read here.",
+            "Apply it to the lines and take it away.", None,
+        )  # fmt: skip
 
 
 def _looks(file: ReadFile) -> Iterator[Finding]:

@@ -6,7 +6,6 @@ import math
 from collections import defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -16,9 +15,6 @@ from ..formats.read_file import ReadPath
 from ..geometry import Point, Segment, flatten
 from ..geometry.segments import Floats
 from ..operations import Operation
-
-if TYPE_CHECKING:
-    pass
 
 ASTRAY_MM = 0.02
 """A mark may lie this far from where it is planned: less than a line is wide."""
@@ -46,11 +42,10 @@ class Astray:
 def kinds_planned(paths: Sequence[CutPath]) -> dict[Kind, list[Sequence[Segment]]]:
     found: dict[Kind, list[Sequence[Segment]]] = defaultdict(list)
     for path in paths:
-        if path.operation != "cut":
-            found[path.operation, float(depth_word(path.depth))] += [
-                path.shape.segments,
-                *(hole.segments for hole in path.holes),
-            ]
+        found[path.operation, float(depth_word(path.depth))] += [
+            path.shape.segments,
+            *(hole.segments for hole in path.holes),
+        ]
     return found
 
 
@@ -58,7 +53,7 @@ def kinds_read(paths: Sequence[ReadPath], profile: Profile) -> dict[Kind, list[S
     found: dict[Kind, list[Sequence[Segment]]] = defaultdict(list)
     for path in paths:
         operation = profile.operation_of(path.layer)
-        if operation and operation != "cut":
+        if operation:
             found[operation, profile.depth_of(path.layer) or 0.0].append(path.segments)
     return found
 
@@ -82,6 +77,34 @@ def compare_marks(
             yield Astray(kind, 0.0, True, twice[-1], more)
         elif abs(more) > LENGTH_SHARE * math.fsum(map(_length, wanted)) + ASTRAY_MM:
             yield Astray(kind, 0.0, more > 0, place, more)
+
+
+def left_open(
+    planned: Sequence[CutPath], read: Sequence[ReadPath], profile: Profile
+) -> Iterator[tuple[Operation, float, Point]]:  # fmt: skip
+    """Outlines that are not cut through and whose ends do not meet, where the plan has no line that ends there: by how much, and
+    where."""
+    import shapely
+
+    lines = [one for one in read if one.segments and not one.goes_round]
+    told = [(one, profile.operation_of(one.layer)) for one in lines]
+    for operation in {operation for _, operation in told if operation not in (None, "cut", "reference")}:
+        mine = [one.segments for one, other in told if other == operation]
+        shapes = [path.shape.segments for path in planned if path.operation == operation and not path.closed]
+        met: list[int] = []
+        if shapes:
+            there, asked = ([place for one in some for place in (one[0].start, one[-1].end)] for some in (shapes, mine))
+            tree = shapely.STRtree(shapely.points(there))
+            met = tree.query(shapely.points(asked), predicate="dwithin", distance=2 * ASTRAY_MM)[0].tolist()
+        for at in sorted(set(range(len(mine))) - _both(met)):
+            start, end = mine[at][0].start, mine[at][-1].end
+            yield operation, math.dist(start, end), start
+
+
+def _both(ends: Sequence[int]) -> set[int]:
+    """Lines both of whose ends (numbers 2 k and 2 k + 1) are among some."""
+    known = set(ends)
+    return {number // 2 for number in known if number ^ 1 in known}
 
 
 def _lines(some: Sequence[Sequence[Segment]]) -> list[Floats]:

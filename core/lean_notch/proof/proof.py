@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import TYPE_CHECKING, Literal
 
 from ..findings import Finding
+from ..formats.read_file import ReadFile
 from ..geometry import Point
+from ..operations import Operation
 from .compare import Kept, Run
 
 if TYPE_CHECKING:
@@ -24,6 +27,22 @@ NOT_LOOKED_AT = (
     "scorching, char and tear-out",
 )
 """What no reading of a flat file can see."""
+
+
+@dataclass(frozen=True)
+class Face:
+    """What was read of one face of a sheet, joined where it is in several files; `operations` are those that the files are for."""
+
+    file: ReadFile
+    operations: frozenset[Operation]
+
+
+@dataclass(frozen=True)
+class Given:
+    """What was read of a sheet; None for a face that no file was given of."""
+
+    front: Face | None = None
+    back: Face | None = None
 
 
 @dataclass(frozen=True)
@@ -82,10 +101,7 @@ class Proof:
 
     @property
     def verdict(self) -> Verdict:
-        severities = {finding.severity for finding in self.findings}
-        if "stop" in severities:
-            return "does-not-fit"
-        return "as-far-as-seen" if "unseen" in severities or not self.parts else "fits"
+        return self.said.verdict
 
     @property
     def fits(self) -> bool:
@@ -93,14 +109,31 @@ class Proof:
 
     @property
     def sentence(self) -> str:
-        """The verdict in words: "Fits, if the kerf is 0.14 mm (typed in, not measured)"."""
-        words = {"fits": "Fits", "does-not-fit": "Does not fit as it is", "as-far-as-seen": "Fits as far as seen"}
-        if not self.parts and self.verdict == "as-far-as-seen":
-            return "Nothing was measured"
-        said = words[self.verdict]
-        return f"{said}, if {self.provided}" if self.provided and self.verdict != "does-not-fit" else said
+        return self.said.sentence
 
-    @property
+    @cached_property
     def said(self) -> Said:
-        things = sum(finding.code != "kerf-doubt" for finding in self.findings)
-        return Said(self.verdict, self.provided, self.sentence, things, things < len(self.findings))
+        return said_of(self.findings, self.provided, measured=bool(self.parts))
+
+
+_WORDS: dict[Verdict, str] = {
+    "fits": "Fits",
+    "does-not-fit": "Does not fit as it is",
+    "as-far-as-seen": "Fits as far as seen",
+}
+
+
+def said_of(findings: Sequence[Finding], provided: str, *, measured: bool) -> Said:
+    """The verdict of some findings, in words: "Fits, if the kerf is 0.14 mm (typed in, not measured)". Where nothing was
+    `measured`, nothing is claimed."""
+    severities = {finding.severity for finding in findings}
+    verdict: Verdict = "fits"
+    if "stop" in severities:
+        verdict = "does-not-fit"
+    elif "unseen" in severities or not measured:
+        verdict = "as-far-as-seen"
+    sentence = _WORDS[verdict] if measured or verdict == "does-not-fit" else "Nothing was measured"
+    if provided and measured and verdict != "does-not-fit":
+        sentence += f", if {provided}"
+    things = sum(finding.code != "kerf-doubt" for finding in findings)
+    return Said(verdict, provided, sentence, things, things < len(findings))

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from ..basis import Basis
 from ..build import Build, FlatPart
-from ..cutting import PLAIN, CutPlan, Profile, SheetPlan, finished
+from ..cutting import PLAIN, CutPath, CutPlan, Profile, SheetPlan, finished
 from ..findings import Finding, shortened
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Motion, Point, Region
@@ -26,16 +26,18 @@ from .compare import EDGE_MM, Comparison, compare, nominal_polygon
 from .contacts import Gauge
 from .in_space import Stood, in_space
 from .joints_as_cut import JointsAsCut
-from .marks import Astray, compare_marks, kinds_planned, kinds_read
+from .marks import Astray, compare_marks, kinds_planned, kinds_read, left_open
 from .on_line import CutLines, beside_line
 from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
 from .places import located
-from .proof import PartProof, Proof
+from .proof import Face, Given, PartProof, Proof
 from .tested import Counts, tested
 
 if TYPE_CHECKING:
     import shapely
 
+
+NO_TITLES: Mapping[int, str] = {}
 
 MOST_CLOSE_UPS = 60
 """Parts and findings beyond this are not looked at closely: a maker steps through them one by one."""
@@ -47,19 +49,22 @@ MOST_OF_A_KIND = 100
 
 
 def prove(
-    files: Mapping[int, ReadFile], build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile = PLAIN,
-    tell: Tell = untold,
+    sheets: Mapping[int, Given], build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile = PLAIN,
+    also: Sequence[Finding] = (), titles: Mapping[int, str] = NO_TITLES, tell: Tell = untold,
 ) -> Proof:  # fmt: skip
     """The files of some sheets (by sheet number) against the parts that should come off them, and those parts stood up.
 
-    Layers mean what `profile` says. What was not given or could not be measured is a finding of its own; what the build
-    and the cut plan had to say is said here too.
+    Layers mean what `profile` says; `titles` are those of parts that have a sheet each to themselves. What was not given or could
+    not be measured is a finding of its own; what the build and the cut plan had to say is said here too, and so is `also`.
     """
-    prover = _Prover(build, layout, basis, plan, profile, tell)
-    prover.findings += [*build.findings, *plan.findings]
-    prover.not_given(files)
-    for sheet, file in sorted(files.items()):
-        prover.file(sheet, file)
+    prover = _Prover(build, layout, basis, plan, profile, titles, tell)
+    prover.findings += [*build.findings, *plan.findings, *also]
+    prover.not_given(sheets)
+    for sheet, given in sorted(sheets.items()):
+        if given.front:
+            prover.front(sheet, given.front)
+        if given.back:
+            prover.back(sheet, given.back)
     tell(0.7, "measuring the joints")
     joints = JointsAsCut(build, basis, prover.gauges)
     tell(0.85, "standing the parts up")
@@ -114,9 +119,11 @@ _GAUGES: Remembered[Gauge] = Remembered(2048, lambda gauge: gauge.size, 600_000)
 class _Prover:
     """Collects what is found while the sheets, then the mates, are gone through."""
 
-    def __init__(self, build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile, tell: Tell) -> None:
+    def __init__(
+        self, build: Build, layout: Layout, basis: Basis, plan: CutPlan, profile: Profile, titles: Mapping[int, str], tell: Tell
+    ) -> None:  # fmt: skip
         self.build, self.layout, self.basis, self.plan, self.profile = build, layout, basis, plan, profile
-        self.tell = tell
+        self.titles, self.tell = titles, tell
         self.parts: list[PartProof] = []
         self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
@@ -125,20 +132,27 @@ class _Prover:
         self.looks: dict[int, CloseLooks] = {}
         self.shapes: dict[tuple[str, int], tuple[Region, shapely.Geometry]] = {}
 
-    @property
-    def cut_given(self) -> bool:
-        return self.profile.layers["cut"].include
-
-    def not_given(self, files: Mapping[int, ReadFile]) -> None:
-        """Sheets without a file, and operations that are in none."""
+    def not_given(self, sheets: Mapping[int, Given]) -> None:
+        """Faces of sheets without a file, and operations that are in none."""
         for sheet in self.layout.sheets:
-            if sheet.number not in files:
+            given, plan = sheets.get(sheet.number, Given()), self._plan(sheet.number)
+            if given.front is None:
                 titles = dict.fromkeys(self.build.part(one.part).title for one in self.layout.on_sheet(sheet.number))
+                named = f"The file of {self.titles[sheet.number]}" if self.titles else f"Sheet {sheet.number}"
                 self._unseen(
-                    "sheet-not-given", f"Sheet {sheet.number} is not among the files: {_some(list(titles))} not looked at.",
-                    "Prove the files of all sheets together.", sheet=sheet.number,
+                    "sheet-not-given", f"{named} is not among the files: {_some(list(titles))} not looked at.",
+                    f"Prove the files of all {'parts' if self.titles else 'sheets'} together.", sheet=sheet.number,
                 )  # fmt: skip
-        wanted = {mark.operation for part in self.build.parts for mark in part.marks if not mark.back}
+            else:
+                self._operations_not_given(sheet.number, plan.paths, given.front)
+            if plan.back and given.back is None:
+                self._unseen(
+                    "back-not-given", f"The back of sheet {sheet.number} is not among the files, and was not looked at.",
+                    "Prove the files of both faces together.", sheet=sheet.number, back=True,
+                )  # fmt: skip
+            elif plan.back and given.back:
+                self._operations_not_given(sheet.number, plan.back, given.back, back=True)
+        wanted = {mark.operation for part in self.build.parts for mark in part.marks}
         wanted |= {"cut"} if self.build.parts else set()
         for operation in OPERATIONS:
             if operation in wanted and operation != "reference" and not self.profile.layers[operation].include:
@@ -147,21 +161,31 @@ class _Prover:
                     "Include its layer in the hand-over profile, or prove the files of all operations together.",
                 )  # fmt: skip
 
-    def _unseen(self, code: str, why: str, fix: str, sheet: int = 0, place: Point | None = None) -> None:
-        self.findings.append(Finding(code, "unseen", why, fix, sheet=sheet, place=place))
-
-    def file(self, sheet: int, file: ReadFile) -> None:
-        if file.assumed:
-            self.findings.append(
-                Finding(
-                    "no-unit", "stop", f"The file does not say its unit; it was taken as {file.assumed}.",
-                    "Export it with its unit, or the receiver has to guess.", sheet=sheet,
-                )
+    def _operations_not_given(self, sheet: int, paths: Sequence[CutPath], face: Face, *, back: bool = False) -> None:
+        """Of a face that some files are of: what its other files would hold."""
+        missing = {path.operation for path in paths} - {"reference"} - face.operations
+        where = f"the back of sheet {sheet}" if back else f"sheet {sheet}"
+        for operation in sorted(missing):
+            self._unseen(
+                "operation-not-given", f"What is to be {_DONE[operation]} on {where} is in none of the files, and was not looked at.",
+                "Prove the files of all operations together.", sheet=sheet, back=back,
             )  # fmt: skip
+
+    def _plan(self, sheet: int) -> SheetPlan:
+        return next(one for one in self.plan.sheets if one.number == sheet)
+
+    def _unseen(
+        self, code: str, why: str, fix: str, sheet: int = 0, place: Point | None = None, *, back: bool = False
+    ) -> None:  # fmt: skip
+        self.findings.append(Finding(code, "unseen", why, fix, sheet=sheet, place=place, back=back))
+
+    def front(self, sheet: int, face: Face) -> None:
+        """The face that is cut through."""
+        file = face.file
         cut = [path for path in file.paths if self.profile.operation_of(path.layer) == "cut"]
         board = self.layout.sheet(sheet).board
         kerf = self.basis.of(board).kerf
-        if self.cut_given:
+        if "cut" in face.operations:
             sound, leads = sound_outlines(cut, partial(self._bad, sheet))
             self.paths += len(cut)
             self.sound += len(sound)
@@ -173,8 +197,26 @@ class _Prover:
                 self.tell(0.7 * len(self.parts) / len(self.layout.placed), "comparing the parts")
                 self._part(placed, pieces)
             self._unclaimed(sheet, pieces)
-        self._marks(sheet, file)
+        self._marks(sheet, face, self._plan(sheet).paths)
+        self._on_others(sheet, self._plan(sheet))
         self._strange(sheet, file)
+
+    def back(self, sheet: int, face: Face) -> None:
+        """The other face, as it lies once the sheet is turned over: where that is follows from an edge of the sheet."""
+        basis, about = self.basis.of(self.layout.sheet(sheet).board), self._plan(sheet).turned_about
+        area = self.layout.sheet(sheet).area
+        known, real = (
+            (area.width, basis.stock.sheet_width) if about == "left" else (area.height, basis.stock.sheet_height)
+        )
+        if real > known + EDGE_MM:
+            self._unseen(
+                "back-not-looked-at",
+                f"The back of sheet {sheet} was not looked at: the sheet is {say_mm(real, 1)} {_ACROSS[about]}, the bed takes "
+                f"{say_mm(known, 1)} of it, so where the sheet lies once it is turned over is not known.",
+                "Type the size of the piece that lies on the bed, or lay the back out by hand.", sheet=sheet, back=True,
+            )  # fmt: skip
+        self._marks(sheet, face, self._plan(sheet).back, back=True)
+        self._strange(sheet, face.file, back=True)
 
     def _unclaimed(self, sheet: int, pieces: Sequence[AsCut]) -> None:
         for piece in pieces:
@@ -187,12 +229,16 @@ class _Prover:
                 )
             )  # fmt: skip
 
-    def _strange(self, sheet: int, file: ReadFile) -> None:
-        """Lines of no known operation, and what is no line: a machine may cut them, or not."""
+    def _strange(self, sheet: int, file: ReadFile, *, back: bool = False) -> None:
+        """Lines of no known operation, what is no line, and what another program may draw otherwise: a machine may cut it, or not."""
         import shapely
 
-        finished_pieces = self.pieces.get(sheet, ())
+        finished_pieces = () if back else self.pieces.get(sheet, ())
         tree = shapely.STRtree(finished_pieces)
+
+        def unseen(why: str, fix: str, place: Point | None = None) -> None:
+            self._unseen("not-looked-at", why, fix, sheet, place, back=back)
+
         for path in file.paths:
             if self.profile.operation_of(path.layer):
                 continue
@@ -206,36 +252,46 @@ class _Prover:
                     (spot.x, spot.y),
                 )  # fmt: skip
             else:
-                self._unseen(
-                    "not-looked-at", f"{what} was not looked at.", "Remove it if the machine should not see it.",
-                    sheet, path.segments[0].start,
-                )  # fmt: skip
+                unseen(
+                    f"{what} was not looked at.", "Remove it if the machine should not see it.", path.segments[0].start
+                )
         for text in file.texts:
-            self._unseen(
-                "not-looked-at", f"The text “{text.text[:40]}” is still text, and was not looked at.",
-                "Turn it into outlines, or remove it.", sheet, text.place,
+            unseen(
+                f"The text “{text.text[:40]}” is still text, and was not looked at.", "Turn it into outlines, or remove it.",
+                text.place,
             )  # fmt: skip
         for layer in file.hidden:
-            self._unseen(
-                "not-looked-at", f"The layer “{layer}” is switched off or frozen: what is on it was not looked at.",
-                "Switch it on, or delete it.", sheet,
-            )  # fmt: skip
+            unseen(
+                f"The layer “{layer}” is switched off or frozen: what is on it was not looked at.",
+                "Switch it on, or delete it.",
+            )
         for kind in file.unread:
-            self._unseen(
-                "not-looked-at", f"The file also holds {kind}, which was not looked at.",
-                "Remove it if the machine should not see it.", sheet,
-            )  # fmt: skip
+            unseen(
+                f"The file also holds {kind}, which was not looked at.", "Remove it if the machine should not see it."
+            )
+        for what in file.unheeded:
+            unseen(
+                f"The file has {what}: another program may draw it otherwise than it was read here.",
+                "Apply it to the lines and take it away, or export the file again.",
+            )
 
-    def _marks(self, sheet: int, file: ReadFile) -> None:
+    def _marks(self, sheet: int, face: Face, paths: Sequence[CutPath], *, back: bool = False) -> None:
         """Whether what is scored, engraved and the like lies where it should, all of it and no more."""
-        plan = next(one for one in self.plan.sheets if one.number == sheet)
-        included = {operation for operation, layer in self.profile.layers.items() if layer.include}
-        read = {kind: lines for kind, lines in kinds_read(file.paths, self.profile).items() if kind[0] in included}
-        planned = kinds_planned(plan.paths)
+        wanted = face.operations if back else face.operations - {"cut"}
+        read = {kind: lines for kind, lines in kinds_read(face.file.paths, self.profile).items() if kind[0] in wanted}
+        planned = {kind: lines for kind, lines in kinds_planned(paths).items() if kind[0] in wanted}
         self.marks += sum(kind[0] != "reference" for kind in planned)
         for astray in compare_marks(planned, read):
             if astray.kind[0] != "reference":
-                self.findings.append(_astray(astray, sheet))
+                self.findings.append(_astray(astray, sheet, back=back))
+        for operation, gap, place in left_open(paths, face.file.paths, self.profile):
+            if operation in wanted:
+                self.findings.append(
+                    Finding(
+                        "open-path", "stop", f"An outline of what is to be {_DONE[operation]} is open by {say_mm(gap)}.",
+                        "Join its ends, or export the file again.", sheet=sheet, place=place, amount=gap, back=back,
+                    )
+                )  # fmt: skip
         area = self.layout.sheet(sheet).area
         for (operation, _), lines in planned.items():
             places = [place for line in lines for segment in line for place in (segment.start, segment.end)]
@@ -244,9 +300,8 @@ class _Prover:
                 beyond = max(-off[0], -off[1], off[0] - area.width, off[1] - area.height)
                 self._bad(
                     sheet, "mark-off-sheet", f"What is to be {_DONE[operation]} leaves the sheet by {say_mm(beyond)}.",
-                    "Move it onto its part", off, beyond,
+                    "Move it onto its part", off, beyond, back=back,
                 )  # fmt: skip
-        self._on_others(sheet, plan)
 
     def _on_others(self, sheet: int, plan: SheetPlan) -> None:
         """Marks of one part that run onto another one beside it."""
@@ -286,9 +341,11 @@ class _Prover:
                     "Export the file again", place, off,
                 )  # fmt: skip
 
-    def _bad(self, sheet: int, code: str, why: str, fix: str, place: Point, amount: float = 0.0) -> None:
+    def _bad(
+        self, sheet: int, code: str, why: str, fix: str, place: Point, amount: float = 0.0, *, back: bool = False
+    ) -> None:  # fmt: skip
         fix = f"{fix}, or export the file again."
-        self.findings.append(Finding(code, "stop", why, fix, sheet=sheet, place=place, amount=amount))
+        self.findings.append(Finding(code, "stop", why, fix, sheet=sheet, place=place, amount=amount, back=back))
 
     def _part(self, placed: Placed, pieces: list[AsCut]) -> None:
         part = self.build.part(placed.part)
@@ -414,6 +471,7 @@ def _beyond(box: Box, place: Point) -> float:
     return max(box[0] - place[0], place[0] - box[2], box[1] - place[1], place[1] - box[3], 0.0)
 
 
+_ACROSS = {"left": "wide", "bottom": "high"}
 _DONE = {"cut": "cut", "score": "scored", "engrave": "engraved", "pocket": "pocketed", "fold": "folded"}
 
 
@@ -433,7 +491,7 @@ def _some(names: Sequence[str]) -> str:
     return f"{shown} {'was' if len(names) == 1 else 'were'}"
 
 
-def _astray(astray: Astray, sheet: int) -> Finding:
+def _astray(astray: Astray, sheet: int, *, back: bool = False) -> Finding:
     (operation, depth), off = astray.kind, astray.off
     what = operation + (f" {say_mm(depth)} deep" if depth else "")
     if math.isinf(off):
@@ -451,7 +509,7 @@ def _astray(astray: Astray, sheet: int) -> Finding:
         )
     return Finding(
         "marks-astray", "stop", why, "Export the file again.", sheet=sheet, place=astray.place,
-        amount=off if 0 < off < math.inf else astray.length,
+        amount=off if 0 < off < math.inf else astray.length, back=back,
     )  # fmt: skip
 
 

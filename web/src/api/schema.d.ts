@@ -631,6 +631,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/exports/{export_id}/today': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Compare With Today
+     * @description What would be otherwise in a file if it were written today.
+     */
+    get: operations['designs_api_compare_with_today']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/files': {
     parameters: {
       query?: never
@@ -2016,7 +2036,11 @@ export interface components {
        */
       profile: components['schemas']['ProfileValues']
     }
-    /** ExportOut */
+    /**
+     * ExportOut
+     * @description A file that was handed over: what its own proof said of the bytes with this SHA-256 ("" where an older release wrote it, which
+     *     did not read it back). `older` says that another release wrote it: today's might write another.
+     */
     ExportOut: {
       /** Bytes */
       bytes: number
@@ -2034,13 +2058,17 @@ export interface components {
        * Format: date-time
        */
       made: string
+      /** Older */
+      older: boolean
       /** Outcome */
       outcome: string
-      proof: components['schemas']['VerdictOut'] | null
+      proof: components['schemas']['FileVerdictOut'] | null
       /** Receiver */
       receiver: string
       /** Revision */
       revision: number
+      /** Sha256 */
+      sha256: string
       /** Sheet */
       sheet: number
     }
@@ -2130,12 +2158,43 @@ export interface components {
       word: string
     }
     /**
+     * FileVerdictOut
+     * @description What a file's own proof said; `stops` and `unseen` are what stops it and what was not looked at in it, in words.
+     */
+    FileVerdictOut: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string
+      /** Provided */
+      provided: string
+      /** Sentence */
+      sentence: string
+      /**
+       * Stops
+       * @default []
+       */
+      stops: string[]
+      /**
+       * Unseen
+       * @default []
+       */
+      unseen: string[]
+      /**
+       * Verdict
+       * @enum {string}
+       */
+      verdict: 'fits' | 'does-not-fit' | 'as-far-as-seen'
+    }
+    /**
      * Finding
      * @description Something to stop for, or to look at: where, how much, and what to do.
      *
      *     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
      *     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
-     *     others of its kind it stands for; `mend` is there where one edit mends it. Lengths in texts are "<number> mm".
+     *     others of its kind it stands for; `mend` is there where one edit mends it. `back` says that the sheet lies on its other face,
+     *     `file` names the file where it is of one alone. Lengths in texts are "<number> mm".
      */
     Finding: {
       /**
@@ -2143,6 +2202,11 @@ export interface components {
        * @default 0
        */
       amount: number
+      /**
+       * Back
+       * @default false
+       */
+      back: boolean
       /** Code */
       code: string
       /**
@@ -2155,6 +2219,11 @@ export interface components {
        * @default
        */
       field: string
+      /**
+       * File
+       * @default
+       */
+      file: string
       /** Fix */
       fix: string
       /**
@@ -2348,13 +2417,16 @@ export interface components {
     }
     /**
      * InFilesOut
-     * @description Every file that would be written for a receiver, and what of the job is `left_out` of them.
+     * @description Every file that would be written for a receiver, what of the job is `left_out` of them, and what of the profile the format
+     *     does not hold.
      */
     InFilesOut: {
       /** Files */
       files: components['schemas']['InFileOut'][]
       /** Left Out */
       left_out: ('cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference')[]
+      /** Not Held */
+      not_held: components['schemas']['Finding'][]
       /** Own Speeds */
       own_speeds: boolean
     }
@@ -2495,7 +2567,10 @@ export interface components {
       own: components['schemas']['LimitsValues']
       used: components['schemas']['LimitsValues']
     }
-    /** LastFileOut */
+    /**
+     * LastFileOut
+     * @description `proof` is what that file's own proof said; nothing is known of what an older release wrote.
+     */
     LastFileOut: {
       /**
        * Format
@@ -2509,6 +2584,7 @@ export interface components {
       made: string
       /** Outcome */
       outcome: string
+      proof: components['schemas']['VerdictOut'] | null
       /** Receiver */
       receiver: string
       /** Revision */
@@ -4642,6 +4718,16 @@ export interface components {
       /** Title */
       title: string
     }
+    /**
+     * TodayOut
+     * @description What would be otherwise in a file if it were written today, in sentences; not `known` of files of older releases.
+     */
+    TodayOut: {
+      /** Differs */
+      differs: string[]
+      /** Known */
+      known: boolean
+    }
     /** TogetherOut */
     TogetherOut: {
       /** Levels */
@@ -6589,6 +6675,55 @@ export interface operations {
     responses: {
       /** @description Not Found */
       404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_compare_with_today: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        export_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['TodayOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
         headers: {
           [name: string]: unknown
         }
