@@ -76,6 +76,7 @@ class CrossingJoint:
             *changes,
             tuple(contacts),
             asked.meeting,
+            pushes=((0.0, 0.0, 1.0),),
         )
 
 

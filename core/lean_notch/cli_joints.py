@@ -96,11 +96,12 @@ def _assemble(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict
 
     from .build import build
-    from .proof.interference import LEVELS, gaps, interference
+    from .proof.interference import gaps
+    from .proof.put_together import levels as all_levels
 
     known = job(arguments)
     built = build(known.design, known.basis, outlines(arguments))
-    levels = [interference(built, known.basis, level) for level in LEVELS]
+    levels = all_levels(built, known.basis)
     said = [
         *(one for one in built.findings if one.joint or one.code == "joints-overlap"),
         *(one for level in levels for one in level.findings),

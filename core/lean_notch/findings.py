@@ -29,7 +29,7 @@ class Finding:
     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
     others of its kind it stands for; `mend` is there where one edit mends it. `back` says that the sheet lies on its other face,
-    `file` names the file where it is of one alone. Lengths in texts are "<number> mm".
+    `file` names the file where it is of one alone, `other` a second placement. Lengths in texts are "<number> mm".
     """
 
     code: str
@@ -49,6 +49,7 @@ class Finding:
     mend: Mend | None = None
     back: bool = False
     file: str = ""
+    other: str = ""
 
 
 _ORDER: dict[Severity, int] = {"stop": 0, "unseen": 1, "look": 2}

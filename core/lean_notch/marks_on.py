@@ -36,6 +36,13 @@ MOST_PAIRS = 20_000
 def marks_on(part: FlatPart) -> Iterator[Finding]:
     """One finding a mark and fault. A pocket may run out over an edge, and a fold across an opening: both are common practice."""
     marks = [mark for mark in part.marks if mark.operation in ("score", "engrave", "fold")]
+    fold = next((mark for mark in marks if mark.operation == "fold"), None)
+    if fold:
+        yield Finding(
+            "flat-length", "unseen",
+            f"{part.title} is folded: its flat length is not computed, so that it is not known how large it is once it is bent.",
+            "Bend a strip of this board first, and give the part the length that it needs.", part.id, field=fold.field,
+        )  # fmt: skip
     if marks:
         yield from _FOUND((part,), lambda: (*_beyond(part, marks), *_twice(part, marks)))
 

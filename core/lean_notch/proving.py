@@ -141,12 +141,13 @@ def _asked(result: Result, known: Mapping[_Key, Planned], file: OutFile) -> Plan
 def _refuse_twice(files: Sequence[OutFile]) -> None:
     seen: dict[_Key, OutFile] = {}
     for one in files:
-        before = seen.setdefault(_key(one), one)
-        if before is not one:
+        before = seen.get(_key(one))
+        if before:
             raise MissingInput(
                 f"{one.name or 'A file'} and {before.name or 'another'} are the same file, given twice.",
                 fix="Give each once.", field=one.name,
             )  # fmt: skip
+        seen[_key(one)] = one
 
 
 def _operations(planned: Planned, profile: Profile) -> frozenset[Operation]:

@@ -8,7 +8,7 @@ from lean_notch import codec
 from lean_notch.basis.fits import scale_to_json
 from lean_notch.build import Proposal, proposals, site_of
 from lean_notch.job import Job
-from lean_notch.proof.interference import LEVELS, interference
+from lean_notch.proof.put_together import levels
 from lean_notch.trial_pair import read_pair
 from workshop.schemas import ScaleValues
 
@@ -22,7 +22,7 @@ def show_together(job: Job) -> out.TogetherOut:
     found = proposals(site_of(job.design, job.basis, OUTLINES))
     return out.TogetherOut(
         proposals=[_proposal(one) for one in found],
-        levels=[out.LevelOut.model_validate(interference(built, job.basis, level)) for level in LEVELS],
+        levels=[out.LevelOut.model_validate(one) for one in levels(built, job.basis)],
     )
 
 

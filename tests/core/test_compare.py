@@ -55,6 +55,25 @@ def test_five_thousandths_are_the_limit(moved, passes):
     assert compare(shape, PLATE, KERF).ok() is passes
 
 
+@pytest.mark.parametrize(("radius", "chords"), [(100.0, 128), (60.0, 96)])
+def test_a_disc_of_chords_is_as_far_off_as_its_chords_are(radius, chords):
+    """A polygon in a circle is off by r (1 - cos(pi / n)) in the middle of each chord. Closed form."""
+    true = radius * (1 - math.cos(math.pi / chords))
+    disc = Region(Circle(0, 0, radius))
+    turns = np.arange(chords) * 2 * math.pi / chords
+    polygon = shapely.Polygon(radius * np.column_stack([np.cos(turns), np.sin(turns)]))
+    compared = compare(polygon, disc, KERF)
+    assert not compared.ok()
+    assert max(compared.edge.amount, compared.extra.amount) == pytest.approx(true, rel=0.02)
+
+
+@pytest.mark.parametrize(("cut", "passes"), [(0.013, True), (0.015, False)])
+def test_a_corner_may_be_a_hundredth_from_sharp_as_before(cut, passes):
+    """A chamfer that takes `cut` off either side leaves the corner cut / sqrt 2 away."""
+    corner = shapely.Polygon([(0, 0), (40, 0), (40, 20), (cut, 20), (0, 20 - cut)])
+    assert compare(corner, Region(rectangle(0, 0, 40, 20)), KERF).ok() is passes
+
+
 def test_a_nick_between_the_places_that_are_sampled_is_still_seen():
     nick = shapely.box(25.3, 19.5, 25.4, 20.5)
     compared = compare(finished(PLATE).difference(nick), PLATE, KERF)

@@ -73,6 +73,33 @@ def test_what_a_recipe_cannot_make_is_said_at_its_setting(name, settings, field)
     assert error.value.field == field
 
 
+@pytest.mark.parametrize(
+    ("second", "third", "field", "works"),
+    [("41", "132", "third_angle", "133"), ("56", "142", "third_angle", "139"), ("64", "153", "third_angle", "156")],
+)
+def test_angles_that_leave_no_room_for_the_rounding_are_refused_with_one_that_works(second, third, field, works):
+    with pytest.raises(NotchError) as refused:
+        job_of("angle-gauge", second_angle=second, third_angle=third)
+    assert (refused.value.field, refused.value.mend) == (field, works)
+    mended = build(job_of("angle-gauge", second_angle=second, third_angle=works).design, make_basis())
+    assert not mended.failed
+
+
+def test_no_angle_that_is_taken_fails_and_none_that_is_refused_would_not():
+    """Over a grid of gaps between bars: the closed form against the outline that is really made."""
+    from lean_notch.recipes import angle_gauge
+
+    for gap in range(6, 176, 13):
+        given = {"second_angle": str(gap), "third_angle": str(min(gap + 150, 350)), "radius": "5"}
+        try:
+            design, refused = RECIPES["angle-gauge"].design("x", given), False
+        except NotchError:
+            with pytest.MonkeyPatch.context() as patch:
+                patch.setattr(angle_gauge, "_check_angles", lambda *_: None)
+                design, refused = RECIPES["angle-gauge"].design("x", given), True
+        assert bool(build(design, make_basis()).failed) is refused, gap
+
+
 def test_a_gauges_bars_stand_at_their_angles_and_are_one_piece():
     result = compute(job_of("angle-gauge", second_angle="90", third_angle="180", radius="", hole=""))
     part = result.build.part("gauge")

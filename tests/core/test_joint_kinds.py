@@ -192,6 +192,59 @@ def test_halved_parts_give_away_one_thickness_together_from_opposite_sides():
     assert "off the plane" in build(halved(z=1.0)).lost["lap"].why
 
 
+@pytest.mark.parametrize(
+    ("first", "second", "at", "widths"),
+    [((100, 40), (30, 80), (40, -20), [(30, 40)]), ((60, 200), (300, 40), (-120, 80), [(40, 60)])],
+)
+def test_halves_are_as_wide_as_the_other_board_whichever_way_it_runs(first, second, at, widths):
+    """The width of each pocket is that of the board in it, and not how far the crossing reaches along the first's x."""
+    how = {"kind": "halving", "share": "0.5"}
+    poses = {"a": FLAT, "b": {"kind": "numbers", "x": at[0], "y": at[1]}}
+    [mate] = build(
+        job([panel("a", *first), panel("b", *second)], poses, [("lap", "a", "face", "b", "face", how)])
+    ).mates
+    assert [(one.inner_part, one.outer.part, one.width) for one in mate.contacts] == [
+        row for into_a, into_b in widths for row in (("b", "a", into_a), ("a", "b", into_b))
+    ]
+    for contact in mate.contacts:
+        (x0, y0), (x1, y1) = contact.outer.lines[0]
+        assert math.hypot(x1 - x0, y1 - y0) == pytest.approx(1.5 * (contact.width + GAP))
+
+
+def test_halves_of_a_board_that_lies_askew_are_measured_square_to_it():
+    how = {"kind": "halving", "share": "0.5"}
+    poses = {"a": FLAT, "b": {"kind": "numbers", "x": 60, "y": -60, "turn_z": 60}}
+    [mate] = build(
+        job([panel("a", 200, 50), panel("b", 240, 30)], poses, [("lap", "a", "face", "b", "face", how)])
+    ).mates
+    assert [contact.width for contact in mate.contacts] == pytest.approx([30, 50])
+
+
+def test_every_crossing_of_two_halved_parts_has_its_contacts():
+    """A frame of 20 wide sides over a strip: it is crossed twice."""
+    window = {
+        "kind": "shape",
+        "id": "w",
+        "does": "cut",
+        "x": 20,
+        "y": 20,
+        "shape": {"kind": "rectangle", "width": 80, "height": 60},
+    }
+    poses = {"a": FLAT, "b": {"kind": "numbers", "x": -30, "y": 35}}
+    how = {"kind": "halving", "share": "0.5"}
+    [mate] = build(
+        job([panel("a", 120, 100, window), panel("b", 180, 30)], poses, [("lap", "a", "face", "b", "face", how)])
+    ).mates
+    assert [contact.width for contact in mate.contacts] == pytest.approx([30, 20, 30, 20])
+    assert [contact.in_pocket for contact in mate.contacts] == [True] * 4
+
+
+def test_a_lock_in_a_pocket_is_refused():
+    with pytest.raises(NotchError, match="in a pocket they would stand in its floor") as refused:
+        build(on_wall({"kind": "tab-and-slot", "deep": "1", "lock": "0.3"}))
+    assert refused.value.field == "joints/hold/how/lock"
+
+
 def test_joints_that_run_into_each_other_are_a_stop_with_by_how_much():
     """A shelf's slot right under another one's: the second is 2 mm above the first, whose board is 3.06 thick."""
     poses = {

@@ -11,6 +11,7 @@ from ..codec import AmountRule, Title
 from ..errors import OutOfRange
 from ..figures import Figure
 from ..geometry import Box, Point
+from ..geometry.space import times
 from ..typed import Typed
 from ..units import Amount, Length, amount, say_mm
 from .crossing import Crossed, crossing
@@ -109,7 +110,8 @@ class CrossLapJoint:
         return Mate(
             asked.id, asked.title, CrossLap.kind, f"crossed at {meeting.angle:.3g}°, each slotted for the other", "board", "slot",
             _change(slots[0], ease), _change(slots[1], ease),
-            tuple(_contact(slots[i], seats[1 - i]) for i in (0, 1)), meeting, _figures(asked, slots, meeting),
+            tuple(_contact(slots[i], seats[1 - i]) for i in (0, 1)), meeting, _figures(asked, slots, meeting), (),
+            (times(meeting.axis, -slots[0].way),),
         )  # fmt: skip
 
 

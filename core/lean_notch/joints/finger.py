@@ -15,6 +15,7 @@ from ..codec import Title, Whole
 from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from ..figures import Figure
 from ..findings import Finding
+from ..geometry.space import times
 from ..typed import Typed
 from ..units import Length, say_mm
 from .mate import (
@@ -247,6 +248,7 @@ class FingerJoint:
             asked.id, asked.title, Finger.kind, about, "finger", "socket", *changes,
             _contacts(first.part, second.part, meeting, division, parity), meeting, _figures(asked, division, tips),
             () if square else (_wedge(asked, meeting),),
+            (first.stretch.inward, times(second.stretch.inward, -1.0)),
         )  # fmt: skip
 
 

@@ -8,6 +8,7 @@ from typing import Annotated, ClassVar
 from ..codec import Title
 from ..errors import FingerTooWide
 from ..figures import Figure
+from ..geometry.space import times
 from ..typed import Typed
 from ..units import Length, say_mm
 from .mate import Asked, At, Mate, Meeting, Seat
@@ -49,7 +50,11 @@ class GrooveJoint:
         about = f"groove {say_mm(deep)} deep" + (f", stopped by {say_mm(stop)}" if stop else "")
         # The board in its groove: the ends are far apart and no fit.
         contacts = tuple(one for one in mate.contacts if one.inner is None)
-        return replace(mate, about=about, inner="edge", outer="groove", contacts=contacts)
+        axis = asked.meeting.axis
+        slides = () if stop else (axis, times(axis, -1.0))
+        return replace(
+            mate, about=about, inner="edge", outer="groove", contacts=contacts, pushes=(*mate.pushes, *slides)
+        )
 
 
 def _figures(asked: Asked, deep: float) -> tuple[Figure, ...]:

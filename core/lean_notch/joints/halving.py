@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, NamedTuple
 
 from ..codec import AmountRule, Title
 from ..figures import Figure
-from ..geometry import Motion, Region
-from ..geometry.space import dot
+from ..geometry import Motion, Point, Region, Segment
+from ..geometry.space import Triple, dot, times
 from ..typed import Typed
 from ..units import Amount, amount, say_mm
-from .mate import FACE, Asked, At, Caliper, Change, Contact, Mate, Meeting, Pocket, Seat, Strip
+from .mate import FACE, Asked, At, Caliper, Change, Contact, Mate, Meeting, Pocket, Seat, Strip, ways
 from .meeting import FLUSH_MM, STRAIGHT, NotMeeting, flat_way
 from .tab_and_slot import depth_not_swept
 
@@ -54,26 +55,24 @@ class HalvingJoint:
                 fix=f"Move one of them by {say_mm(abs(off))}." if abs(off) > FLUSH_MM else "Use one board for both.",
                 place=first.frame.origin, amount=abs(off) or more,
             )  # fmt: skip
-        from ..geometry.boolean import intersection
-
-        both = intersection([first.outline], [_onto(first, second)])
-        if not both:
+        across = _crossings(first, second)
+        if not across:
             raise NotMeeting(
                 f"{first.title} and {second.title} do not cross.", fix="Move one of them onto the other.",
                 place=first.frame.origin,
             )  # fmt: skip
-        left, low, right, high = both[0].box
-        start = first.frame.at((left, (low + high) / 2))
-        strip = Strip(FACE, (left, (low + high) / 2), (1.0, 0.0), (0.0, 1.0), (low - high) / 2, (high - low) / 2)
-        other = Strip(
-            FACE,
-            second.frame.flat(start),
-            flat_way(second, first.frame.u),
-            flat_way(second, first.frame.v),
-            strip.low,
-            strip.high,
+        one = across[0].second
+        (x, y), (ux, uy), half = one.centre, one.way, one.width / 2
+        start = first.frame.at((x - half * ux, y - half * uy))
+        axis = first.frame.towards(one.way)
+        strip = Strip(
+            FACE, first.frame.flat(start), one.way, (-uy, ux), -across[0].first.width / 2, across[0].first.width / 2
         )
-        return Meeting(start, first.frame.u, right - left, strip, other, angle=180.0)
+        other = Strip(
+            FACE, second.frame.flat(start), flat_way(second, axis), flat_way(second, first.frame.towards(strip.inward)), strip.low,
+            strip.high,
+        )  # fmt: skip
+        return Meeting(start, axis, one.width, strip, other, angle=180.0)
 
     def make(self, asked: Asked) -> Mate:
         first, second, share = asked.first, asked.second, asked.lengths["share"]
@@ -89,8 +88,9 @@ class HalvingJoint:
         ]
         return Mate(
             asked.id, asked.title, Halving.kind, "each cut away to a part of its thickness", "board", "pocket", changes[0], changes[1],
-            (_contact(asked, share * first.thickness),), asked.meeting, _figures(asked),
+            tuple(_contacts(asked, share)), asked.meeting, _figures(asked),
             (depth_not_swept(asked, f"joints/{asked.id}/how/share"),),
+            (times(first.frame.n, 1.0 if back else -1.0),),
         )  # fmt: skip
 
 
@@ -111,14 +111,80 @@ def _pocket(seat: Seat, other: Seat, clearance: float, depth: float, back: bool)
     return tuple(Pocket(region, depth, back) for region in intersection([seat.outline], wide))
 
 
-def _contact(asked: Asked, depth: float) -> Contact:
-    """The second member's width in the first one's pocket, where its box runs."""
-    strip = asked.meeting.first
-    middle = asked.meeting.length / 2
-    wide = asked.meeting.length
-    caliper = Caliper(asked.first.part, strip, ((-0.5 * wide, 0.0, 1.5 * wide, 0.0),))
-    inner = Caliper(asked.second.part, asked.meeting.second, ((middle - wide, 0.0, middle + wide, 0.0),))
-    return Contact(asked.second.part, inner, caliper, wide, asked.into_first, depth, asked.first.part, in_pocket=True)
+class _Across(NamedTuple):
+    """Straight across one of two boards where they cross, flat on the first: the middle, the way, and how wide the board is."""
+
+    centre: Point
+    way: Point
+    width: float
+
+
+class _Crossing(NamedTuple):
+    """Across the first board and across the second."""
+
+    first: _Across
+    second: _Across
+
+
+def _crossings(first: Seat, second: Seat) -> list[_Crossing]:
+    """Everywhere that two outlines overlap, from left to right."""
+    from ..geometry.boolean import intersection
+
+    other = _onto(first, second)
+    both = sorted(intersection([first.outline], [other]), key=lambda region: region.box)
+    return [_Crossing(_across(region, first.outline), _across(region, other)) for region in both]
+
+
+def _across(region: Region, board: Region) -> _Across:
+    """Square to the longest straight side that a crossing has of a board; where it has none, along the first part's x."""
+    sides = [one for one in region.outer.segments if one.bulge == 0 and _is_of(one, board)]
+    longest = max(sides, key=lambda one: one.length, default=None)
+    (ux, uy), (vx, vy), _ = ways((longest.start, longest.end)) if longest else ((0.0, 1.0), (1.0, 0.0), 0.0)
+    corners = [segment.start for segment in region.outer.segments]
+    along = [x * ux + y * uy for x, y in corners]
+    out = [x * vx + y * vy for x, y in corners]
+    at, middle = (min(along) + max(along)) / 2, (min(out) + max(out)) / 2
+    return _Across((at * ux + middle * vx, at * uy + middle * vy), (vx, vy), max(out) - min(out))
+
+
+def _is_of(side: Segment, board: Region) -> bool:
+    """Whether a straight side lies on one of a board's own."""
+    for ring in board.rings:
+        for edge in ring.segments:
+            if edge.bulge:
+                continue
+            (ux, uy), (vx, vy), span = ways((edge.start, edge.end))
+            places = [(x - edge.start[0], y - edge.start[1]) for x, y in (side.start, side.end)]
+            if all(abs(x * vx + y * vy) < _ON_MM and -_ON_MM < x * ux + y * uy < span + _ON_MM for x, y in places):
+                return True
+    return False
+
+
+_ON_MM = 1e-6
+
+
+def _contacts(asked: Asked, share: float) -> Iterator[Contact]:
+    """At every crossing each board in the other's pocket, across its own sides."""
+    first, second = asked.first, asked.second
+    for crossing in _crossings(first, second):
+        for inner, outer, one, clearance, depth in (
+            (second, first, crossing.second, asked.into_first, share * first.thickness),
+            (first, second, crossing.first, asked.into_second, (1 - share) * second.thickness),
+        ):
+            middle, way = first.frame.at(one.centre), first.frame.towards(one.way)
+            reach = 0.75 * (one.width + abs(clearance))
+            strips = [_line(seat, middle, way) for seat in (inner, outer)]
+            calipers = [
+                Caliper(seat.part, strip, ((-reach, 0.0, reach, 0.0),))
+                for seat, strip in zip((inner, outer), strips, strict=True)
+            ]
+            yield Contact(inner.part, calipers[0], calipers[1], one.width, clearance, depth, outer.part, in_pocket=True)
+
+
+def _line(seat: Seat, middle: Triple, way: Triple) -> Strip:
+    """Across a part, from a place in space on."""
+    x, y = flat_way(seat, way)
+    return Strip(FACE, seat.frame.flat(middle), (x, y), (-y, x), 0.0, 0.0)
 
 
 def _figures(asked: Asked) -> tuple[Figure, ...]:

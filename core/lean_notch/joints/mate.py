@@ -317,7 +317,8 @@ class Contact(NamedTuple):
 @dataclass(frozen=True)
 class Mate:
     """A joint as built. `inner` and `outer` say what its contacts are called; `figures` are rows of its own kind, `findings`
-    what the maker should know of it."""
+    what the maker should know of it. `pushes` are the ways in which the first member leaves the second, unit vectors in space; none
+    if that is not known."""
 
     id: str
     title: str
@@ -331,6 +332,7 @@ class Mate:
     meeting: Meeting
     figures: tuple[Figure, ...] = ()
     findings: tuple[Finding, ...] = ()
+    pushes: tuple[Triple, ...] = ()
 
     @property
     def members(self) -> tuple[Change, Change]:

@@ -178,7 +178,7 @@ def tabs_through(
             zones=tuple(slot.box for slot in slots), corners=no_corners if pocketed else sharp,
         ),
         tuple(_contacts(asked, meeting, tabs, gap, pocketed=pocketed, locked=lock is not None)), meeting, figures,
-        tuple(_said(asked, meeting, deep, lock)),
+        tuple(_said(asked, meeting, deep, lock)), (first.stretch.inward,),
     )  # fmt: skip
 
 
@@ -252,6 +252,11 @@ def _roots(asked: Asked, meeting: Meeting, tabs: Tabs) -> tuple[Box, ...]:
 
 def _shoulders(asked: Asked, meeting: Meeting, tabs: Tabs, lock: float) -> tuple[Region, ...]:
     """What of each tab stands out beyond the far face: wider by `lock` on either side, where it has snapped in."""
+    if asked.how.deep is not None:
+        raise OutOfRange(
+            "Shoulders snap in behind the far face; in a pocket they would stand in its floor.",
+            fix="Go through, or leave the shoulder empty.", field="lock",
+        )  # fmt: skip
     if not 0 < lock < min(tabs.width / 4, tabs.pitch - tabs.width) or meeting.angle != 90.0:
         raise OutOfRange(
             f"A shoulder of {say_mm(lock)} does not go with tabs of {say_mm(tabs.width)}." if meeting.angle == 90.0

@@ -23,7 +23,16 @@ if TYPE_CHECKING:
 CHORD_MM = 0.0005
 """How far a flattened arc may leave its true line: a tenth of the finest tolerance that is checked."""
 
-_QUARTER_STEPS = 16  # of the beam's round: 0.07 * (1 - cos(pi / 64)) is below 0.0001 mm
+
+def round_steps(radius: float) -> int:
+    """How many chords a quarter of a beam's or a tool's round takes, so that none leaves it by more than `CHORD_MM`: of a polygon
+    around a circle a chord over the angle a is off by r (1 - cos(a / 2)).
+
+    >>> round_steps(0.07), round_steps(3.0)
+    (16, 44)
+    """
+    half = math.acos(max(1 - CHORD_MM / radius, 0.0)) if radius > CHORD_MM else math.pi
+    return max(16, math.ceil(math.pi / 4 / half))
 
 
 @dataclass(frozen=True)
@@ -75,7 +84,7 @@ def _swept(path: shapely.Polygon, kerf: float) -> AsCut:
     import shapely
 
     # Sweep and subtract: eroding a finely flattened outline in one step can go wrong in GEOS.
-    swept = path.boundary.buffer(kerf / 2, quad_segs=_QUARTER_STEPS) if kerf else shapely.Polygon()
+    swept = path.boundary.buffer(kerf / 2, quad_segs=round_steps(kerf / 2)) if kerf else shapely.Polygon()
     return AsCut(path.difference(swept), path)
 
 
@@ -88,7 +97,7 @@ def _less_leads(finished: shapely.Geometry, leads: Sequence[ReadPath], kerf: flo
         line = shapely.LineString(points)
         # Where it reaches its own outline that one's sweep has been already.
         if kerf and shapely.dwithin(finished, line, kerf / 2 - CHORD_MM):
-            finished = finished.difference(line.buffer(kerf / 2, quad_segs=_QUARTER_STEPS))
+            finished = finished.difference(line.buffer(kerf / 2, quad_segs=round_steps(kerf / 2)))
     return finished
 
 

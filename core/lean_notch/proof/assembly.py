@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
@@ -26,7 +26,8 @@ if TYPE_CHECKING:
     import shapely
 
 CLASH_MM = 0.05
-"""Parts that share less than this in every direction only touch: it is less than a board varies."""
+"""Parts that share less than this in every direction only touch: it is less than a board varies. The one limit for what any two
+parts may share, drawn or as cut; a press fit may share as much more as it presses."""
 
 FILLED_MM = 0.1
 """A gap along a joint's bar that is wider than the clearance by this is a hole. Common practice: less is not seen."""
@@ -50,10 +51,15 @@ class Body:
     def shape(self) -> shapely.Geometry:
         return self.gauge.piece
 
-    def worn(self, by: float) -> Body | None:
-        """The body less `by` mm all round its outline; None if nothing is left."""
-        less = self.shape.buffer(-by, quad_segs=4)
-        return None if less.is_empty else replace(self, gauge=Gauge(less))
+    def without_corners(self, corners: Sequence[Point], radius: float) -> Body:
+        """The body less what lies within `radius` of some places in either direction."""
+        import shapely
+
+        if not corners:
+            return self
+        reach = radius + CLASH_MM
+        boxes = [shapely.box(x - reach, y - reach, x + reach, y + reach) for x, y in corners]
+        return replace(self, gauge=Gauge(shapely.difference(self.shape, shapely.union_all(boxes))))
 
     def box(self) -> tuple[Triple, Triple]:
         return block_box(self.frame, self.shape.bounds, self.thickness)
@@ -91,15 +97,15 @@ def near_pairs(bodies: Sequence[Body], reach: float = CLASH_MM) -> list[tuple[in
     return list(zip(a[deep].tolist(), b[deep].tolist(), strict=True))
 
 
-def shared_when_joined(first: Body, second: Body, allowed: float, radius: float) -> list[Shared]:
-    """As `shared`, of two members of a joint: what sockets keep in their corners, which a beam of `radius` rounds, gives
-    way up to `allowed`, and so does what two such corners share that meet."""
+def shared_when_joined(
+    first: Body, second: Body, allowed: float, corners: Mapping[str, Sequence[Point]], radius: float
+) -> list[Shared]:  # fmt: skip
+    """As `shared`, of two members of a joint, without what a beam of `radius` leaves in the inside `corners` of either (by its
+    placement): that gives way, or is told as a corner that is blocked."""
     if not shared(first, second, allowed):
         return []
-    worn, other = first.worn(allowed / 2), second.worn(allowed / 2)
-    if worn is None or other is None:
-        return []
-    return [one for one in shared(worn, other, CLASH_MM / 5) if max(one.size) > radius]
+    bare = [body.without_corners(corners[body.placement], radius) for body in (first, second)]
+    return shared(bare[0], bare[1], allowed)
 
 
 def shared(first: Body, second: Body, allowed: float = CLASH_MM) -> list[Shared]:

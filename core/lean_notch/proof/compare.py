@@ -91,8 +91,7 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
     all_places = np.concatenate([places.edges, places.sharp, places.hollow])
     at_edges, at_sharp, at_hollow = np.split(_distances(shapely.points(all_places), boundary), counts)
     edge = _worst_reachable(places.edges, at_edges, EDGE_MM, reachable)
-    rings = shapely.get_parts(shapely.segmentize(boundary, 5.0))
-    outline, ring = shapely.get_coordinates(rings, return_index=True)
+    outline, ring = _with_middles(shapely.get_parts(shapely.segmentize(boundary, 5.0)))
     off = _off_outline(outline, nominal)
     # What an inside corner keeps: a fillet of half the kerf, within reach of that corner.
     allowed = np.zeros(len(outline))
@@ -127,6 +126,21 @@ def compare(finished: shapely.Geometry, nominal: Region, kerf: float) -> Compari
         _runs(places.edges, at_edges, boundary),
         tuple((float(x), float(y), float(off)) for (x, y), off in zip(places.hollow[keeping], at_hollow[keeping], strict=True)),
     )  # fmt: skip
+
+
+CHORD_ASKED_MM = 0.1
+"""A chord that is longer may leave its arc between its ends by what an edge may not: 0.005 at a radius of 0.25."""
+
+
+def _with_middles(rings: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """The corners of some rings in their order, with the middle of each longer segment, and the number of each one's ring."""
+    import numpy as np
+    import shapely
+
+    places, ring = shapely.get_coordinates(rings, return_index=True)
+    way = np.diff(places, axis=0)
+    long = np.flatnonzero((ring[1:] == ring[:-1]) & (np.hypot(*way.T) > CHORD_ASKED_MM))
+    return np.insert(places, long + 1, places[long] + way[long] / 2, axis=0), np.insert(ring, long + 1, ring[long])
 
 
 _AT_ONCE = 1_000_000  # pairs whose distances are held at one time

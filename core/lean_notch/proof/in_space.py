@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
 from functools import cached_property, partial
 
@@ -12,11 +12,8 @@ from ..findings import Finding
 from ..joints import Mate
 from ..remembered import Remembered
 from ..units import say_mm
-from .assembly import FILLED_MM, MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
+from .assembly import CLASH_MM, FILLED_MM, MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
 from .contacts import Gauge
-
-MATED_MM = 0.1
-"""Fingers share this with the rounded corners of their sockets before they are pushed home. Common practice."""
 
 
 @dataclass(frozen=True)
@@ -49,9 +46,9 @@ class Stood:
         return f"{part.title} at “{body.placement}”" if several else part.title
 
 
-def in_space(stood: Stood, sound: set[str]) -> Iterator[Finding]:
+def in_space(stood: Stood, sound: set[str], sunk: Set[frozenset[str]] = frozenset()) -> Iterator[Finding]:
     """Parts that share material, and holes along joints; of the joints only those in `sound`: what is wrong with the others
-    is known already."""
+    is known already. Pairs that are `sunk` into each other's pockets are not compared: no sweep tells how deep those are."""
     bodies = stood.bodies
     pairs = near_pairs(bodies)
     if len(pairs) > MOST_PAIRS:
@@ -64,8 +61,9 @@ def in_space(stood: Stood, sound: set[str]) -> Iterator[Finding]:
     for mate in stood.build.mates:
         by_pair.setdefault(frozenset(change.placement for change in mate.members), []).append(mate)
     for a, b in pairs:
-        joined = by_pair.get(frozenset((bodies[a].placement, bodies[b].placement)), [])
-        if all(mate.id in sound for mate in joined):
+        pair = frozenset((bodies[a].placement, bodies[b].placement))
+        joined = by_pair.get(pair, [])
+        if pair not in sunk and all(mate.id in sound for mate in joined):
             first, second = bodies[a], bodies[b]
             given = (*_of(stood, first), *_of(stood, second), *joined)
             yield from _SAID(given, partial(_list, _clash, stood, first, second, joined))
@@ -104,7 +102,14 @@ def _of(stood: Stood, body: Body) -> tuple[object, ...]:
 def _clash(stood: Stood, first: Body, second: Body, joined: Sequence[Mate]) -> Iterator[Finding]:
     if joined:
         tight = max((-contact.clearance for mate in joined for contact in mate.contacts), default=0.0)
-        found = shared_when_joined(first, second, MATED_MM + max(tight, 0.0), stood.radius(first, second))
+        corners = {
+            body.placement: [
+                corner.place for mate in joined for change in mate.members if change.placement == body.placement
+                for corner in change.sharp
+            ]
+            for body in (first, second)
+        }  # fmt: skip
+        found = shared_when_joined(first, second, CLASH_MM + max(tight, 0.0), corners, stood.radius(first, second))
     else:
         found = shared(first, second)
     if not found:

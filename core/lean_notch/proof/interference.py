@@ -126,7 +126,7 @@ def _allowed(mates: Sequence[Mate], level: Level, build: Build, basis: Basis) ->
     looked at more coarsely: the fit tells by how much a joint gets tighter. What is halved only stands proud where it is thicker."""
     press = max(0.0, max((-contact.clearance for mate in mates for contact in mate.contacts), default=0.0))
     if level == "mean":
-        return HAIR_MM + press if mates else CLASH_MM
+        return CLASH_MM + press
     halved = [
         basis.of(build.part(one.part).board).stock.readings
         for mate in mates

@@ -23,6 +23,7 @@ Verdict = Literal["fits", "does-not-fit", "as-far-as-seen"]
 
 NOT_LOOKED_AT = (
     "how deep anything is cut: depths are stated, not swept",
+    "the way that a part takes to its place, beyond the push of its joints",
     "warp, and how the board moves while it is cut",
     "scorching, char and tear-out",
 )

@@ -31,6 +31,7 @@ from .on_line import CutLines, beside_line
 from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
 from .places import located
 from .proof import Face, Given, PartProof, Proof
+from .put_together import pairs_in_pockets, put_together
 from .tested import Counts, tested
 
 if TYPE_CHECKING:
@@ -73,7 +74,8 @@ def prove(
     # Whose joint is wrong, or sits in a pocket that no beam sweeps, is not compared in space.
     sunk = {mate.id for mate in build.mates if any(contact.in_pocket for contact in mate.contacts)}
     wrong = {one.mate for one in joints.proofs if not one.ok} | sunk
-    prover.findings += [*joints.findings, *in_space(stood, {mate.id for mate in build.mates} - wrong)]
+    prover.findings += [*joints.findings, *put_together(build, basis)]
+    prover.findings += in_space(stood, {mate.id for mate in build.mates} - wrong, pairs_in_pockets(build, basis))
     prover.not_measured({one.mate for one in joints.proofs} | sunk)
     findings = tuple(located(finding, build, layout) for finding in shortened(prover.findings, MOST_OF_A_KIND))
     skipped = {frozenset(one.placement for one in mate.members) for mate in build.mates if mate.id in wrong}

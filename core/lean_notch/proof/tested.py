@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..findings import Finding
 from ..units import say_mm
+from .assembly import CLASH_MM
 from .compare import EDGE_MM
 from .proof import MateProof, PartProof
 
@@ -49,11 +50,27 @@ _PATHS = (
     "no-unit",
     "unknown-layer",
     "unknown-piece",
+    "out-of-order",
+    "colour-astray",
+    "depth-astray",
+    "unit-astray",
+    "square-missing",
     "not-looked-at",
     "sheet-not-given",
 )
 _PARTS = ("off-size", "part-missing", "part-in-pieces", "off-line", "thin-web", "sheet-not-given")
-_MARKS = ("marks-astray", "mark-off-sheet", "mark-on-other", "operation-not-given", "sheet-not-given")
+_MARKS = (
+    "marks-astray",
+    "mark-off-sheet",
+    "mark-on-other",
+    "mark-twice",
+    "mark-beyond",
+    "mark-over-opening",
+    "back-not-given",
+    "back-not-looked-at",
+    "operation-not-given",
+    "sheet-not-given",
+)
 _JOINTS = (
     "off-fit",
     "fingers-missing",
@@ -62,7 +79,15 @@ _JOINTS = (
     "depth-not-swept",
     "lock-not-measured",
 )
-_SPACE = ("parts-share", "doubled", "corner-open", "assembly-too-large", "placements-not-measured")
+_SPACE = (
+    "doubled",
+    "corner-open",
+    "assembly-too-large",
+    "placements-not-measured",
+    "interlocked",
+    "order-not-looked-at",
+    "nothing-joins",
+)
 
 
 def tested(
@@ -143,7 +168,7 @@ def _space(findings: Sequence[Finding], counts: Counts) -> Tested:
         "space",
         "Put together",
         found,
-        f"the as-cut parts stood where they go, {counts.pairs} pairs of neighbours",
+        f"the as-cut parts stood where they go, {counts.pairs} pairs of neighbours; sharing up to {say_mm(CLASH_MM)} is touching",
         state,
         _SPACE,
     )

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import replace
 
 from ..design import CornerStep, Design, Disc, Part, Rectangle, ShapeStep, Step
-from ..errors import BadGeometry
+from ..errors import BadGeometry, NotchError
 from ..units import Amount, Length, say_mm
 from .plates import half_way_up, is_empty, named
 from .recipe import Recipe, Setting, Values
@@ -47,7 +48,7 @@ def _make(name: str, values: Values) -> Design:
     for step, title in (("second", "second bar"), ("third", "third bar")):
         angle = Amount(str(values[f"{step}_angle"]))
         steps.append(_at_hub(ShapeStep(step, bar, turn=angle, anchor="left", title=title)))
-    steps.append(_at_hub(ShapeStep("hub", Disc(Length("1.5*height")))))
+    steps.append(_at_hub(ShapeStep("hub", Disc(Length(f"{HUB}*height")))))
     if not is_empty(values, "radius"):
         steps.append(CornerStep("soft", Length("radius"), which="inner", title="inner corners"))
     if not is_empty(values, "hole"):
@@ -55,7 +56,44 @@ def _make(name: str, values: Values) -> Design:
     rule = Rectangle(Length("rule_length"), Length("rule_width"))
     pocket = ShapeStep("rule", rule, "mark", "pocket", depth=Length("depth"), title="pocket for the rule")
     steps.append(half_way_up(replace(pocket, anchor="right", from_x="middle:blank.right")))
-    return Design(name, (Part("gauge", "Angle gauge", tuple(steps), loose=1),), dimensions=named(values, LENGTHS))
+    design = Design(name, (Part("gauge", "Angle gauge", tuple(steps), loose=1),), dimensions=named(values, LENGTHS))
+    if not is_empty(values, "radius"):
+        _check_angles(design, values)
+    return design
+
+
+HUB = 1.5
+"""The hub is that many bars wide."""
+
+
+def _check_angles(design: Design, values: Values) -> None:
+    """Raises BadGeometry where the rounding between two bars finds no room.
+
+    With half a bar b, a hub of radius R and a rounding r, bars at an angle t meet each other where sin(t / 2) < b / R, and need
+    (b + r) / tan(t / 2) of their length for it; else each meets the hub, and between both roundings something of it is left where
+    sin(t / 2) >= (b + r) / (R + r).
+    """
+    try:
+        names = design.evaluate({})
+        second, third = (Amount(str(values[f"{name}_angle"])).value(names) for name in ("second", "third"))
+    except NotchError:  # it follows the board: then it is said where it is built
+        return
+    half, radius, length = names["height"] / 2, names["radius"], names["width"]
+    hub = HUB * half
+    hidden, clear = (2 * math.degrees(math.asin(one)) for one in (half / hub, (half + radius) / (hub + radius)))
+    least = 2 * math.degrees(math.atan((half + radius) / length))
+    low, high = sorted((second, third))
+    last = "third_angle" if third >= second else "second_angle"
+    first = "second_angle" if last == "third_angle" else "third_angle"
+    for gap, field, start, way in ((low, first, 0.0, 1), (high - low, last, low, 1), (360 - high, last, 360.0, -1)):
+        if least <= gap <= hidden or gap >= clear:
+            continue
+        below, above = math.floor(hidden), math.ceil(clear)
+        works = math.ceil(least) if gap < least else below if gap - below < above - gap else above
+        raise BadGeometry(
+            f"Bars {gap:g}° apart leave no room for a rounding of {say_mm(radius)} between them.",
+            fix=f"Use {start + way * works:g}°, or a smaller rounding.", field=field, mend=f"{start + way * works:g}",
+        )  # fmt: skip
 
 
 ANGLE_GAUGE = Recipe(
