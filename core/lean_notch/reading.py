@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Sequence
 from functools import lru_cache
 
-from .build import Outlines
+from .build import Brought, Outlines
 from .design import Imported
+from .design.steps import FILE_UNITS
 from .errors import UnreadableFile
 from .files import FileFormat
-from .formats.read_file import ReadFile
-from .geometry import Box, Contour, Region, Ring, Vertex
+from .formats.read_file import ReadFile, ReadPath
+from .geometry import Box, Contour, Ring, Vertex
 from .geometry.region import turned
 from .limits import check_part_work
+from .units import MM_PER_PX
 
 
 def read_outlines(data: bytes, file_format: FileFormat) -> ReadFile:
@@ -49,25 +52,32 @@ Files = Callable[[str], bytes]
 def outlines_of(files: Files) -> Outlines:
     """What parts are made with, from `files`."""
 
-    def outlines(wanted: Imported) -> Sequence[Region]:
-        return _outlines(files, wanted.file, wanted.layers)
+    def outlines(wanted: Imported) -> Brought:
+        return _outlines(files, wanted.file, wanted.layers, wanted.unit, sized=wanted.width is not None)
 
     return outlines
 
 
 @lru_cache(maxsize=64)
-def _outlines(files: Files, name: str, layers: tuple[str, ...]) -> tuple[Region, ...]:
+def _outlines(files: Files, name: str, layers: tuple[str, ...], unit: str, *, sized: bool) -> Brought:
     """Closed outlines with the holes in them: by how often a line is crossed on the way out (even-odd)."""
     from .geometry.boolean import filled
     from .geometry.linking import lies_within, nested
+    from .geometry.transform import scaled
 
     file = read_any(files(name), name)
+    if unit and not file.assumed:
+        raise UnreadableFile(
+            f"The file says that it is in {file.unit}.", fix="Leave its unit empty; type how wide it is if that is wrong.",
+            field="shape/unit",
+        )  # fmt: skip
+    factor = FILE_UNITS[unit] / (1.0 if file.assumed == "mm" else MM_PER_PX) if unit else 1.0
     wanted = {layer.lower() for layer in layers}
     paths = [path for path in file.paths if not wanted or path.layer in wanted]
+    closed = [path for path in paths if path.goes_round and len(path.segments) > 1]
     rings: list[Ring] = [
-        Contour(tuple(Vertex(*segment.start, segment.bulge) for segment in path.segments))
-        for path in paths
-        if path.closed and len(path.segments) > 1
+        scaled(Contour(tuple(Vertex(*segment.start, segment.bulge) for segment in path.segments)), factor)
+        for path in closed
     ]
     if not rings:
         there = ", ".join(sorted({path.layer for path in file.paths if path.layer})) or "none"
@@ -82,7 +92,25 @@ def _outlines(files: Files, name: str, layers: tuple[str, ...]) -> tuple[Region,
         around = sum(_box_in(ring.box, other.box) and lies_within(ring, other) for other in solid[:i])
         turned_ring = turned(ring, -1 if around % 2 else 1)
         nests.append((turned_ring, turned_ring.area))
-    return tuple(nested(nests))
+    left = _left(file, [path for path in paths if path not in closed], wanted)
+    return Brought(tuple(nested(nests)), len(closed), left, "" if unit or sized else file.assumed)
+
+
+MOST_NAMED = 6
+
+
+def _left(file: ReadFile, others: Sequence[ReadPath], wanted: set[str]) -> tuple[str, ...]:
+    """What a file holds and a part does not get, in words."""
+    open_ones = Counter(path.layer for path in others)
+    said = [
+        f"{count} open line{'s' * (count != 1)}" + (f" on “{layer}”" if layer else "")
+        for layer, count in sorted(open_ones.items())
+    ]
+    said += [f"the text “{text.text[:30]}”" for text in file.texts if not wanted or text.layer in wanted]
+    said += [f"what is on “{layer}”, which is switched off" for layer in file.hidden if not wanted or layer in wanted]
+    said += [f"{len(file.points)} stray point{'s' * (len(file.points) != 1)}"] if file.points else []
+    said += [*file.unread, *(f"{what}, which is not applied" for what in file.unheeded)]
+    return (*said[:MOST_NAMED], f"{len(said) - MOST_NAMED} more") if len(said) > MOST_NAMED else tuple(said)
 
 
 def _box_in(inner: Box, outer: Box) -> bool:

@@ -96,6 +96,7 @@ def _step(
         id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
         path=_mark_path(mark) if mark else "", box=_box(part, step.id), opening=mark in part.openings, back=bool(mark and mark.back),
         sizes=sizes_of(step, part, names), sentence=_words(step, names, titles, first), follows=uses(step),
+        notes=[note for of, note in part.notes if of == step.id],
         problem=Problem(**failed.error.as_json()) if failed else None,
     )  # fmt: skip
 

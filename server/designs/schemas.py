@@ -209,7 +209,7 @@ class WordsOut(Out):
 
 class StepOut(Out):
     """A step of a part; `follows` names what it depends on. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
-    data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it."""
+    data with y up, "" for what is part of the part's own path. `notes` are to be said under it. `problem` is there if the part got stuck at it."""
 
     id: str
     title: str
@@ -224,6 +224,7 @@ class StepOut(Out):
     sizes: tuple[SizeOnPart, ...]
     sentence: list[WordsOut]
     follows: Uses
+    notes: list[str]
     problem: Problem | None
 
 

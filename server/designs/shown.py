@@ -397,7 +397,7 @@ MOST_NAMED = 50
 
 def show_kept(file: KeptFile, data: bytes) -> out.KeptFileOut:
     """With the layers that its closed outlines lie on."""
-    layers = sorted({path.layer for path in read_any(data, file.title).paths if path.closed and path.layer})
+    layers = sorted({path.layer for path in read_any(data, file.title).paths if path.goes_round and path.layer})
     return out.KeptFileOut(name=file.name, title=file.title, size=file.size, layers=layers)
 
 

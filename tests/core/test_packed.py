@@ -48,7 +48,49 @@ def test_closed_outlines_of_a_file_are_a_shape_with_the_holes_in_them(badge):
     front, plain = result.build.part("front"), compute(make_job()).build.part("front")
     assert plain.region.area - front.region.area == pytest.approx(400)  # what lies in the ring drops out
     assert "drops-out" in {finding.code for finding in result.build.findings}
-    assert prove_job(result).fits
+    assert prove_job(result).verdict == "as-far-as-seen"  # an open line of the file is left out
+
+
+def brought(data, **shape):
+    """The front with a file in it, and its findings about the file."""
+    name = content_name(data)
+    step = {**imported(**shape), "shape": {"kind": "imported", "file": name, **shape}}
+    built = compute(drawn(make_job(), step), outlines=outlines_of({name: data}.__getitem__)).build
+    return built.part("front"), [one for one in built.findings if one.code.startswith("file-")]
+
+
+def test_what_a_file_leaves_out_is_named_under_its_step_and_at_prove():
+    part, [finding] = brought(WASHER)
+    assert part.notes == (("badge", "Kept: 2 closed outlines. Left out: 1 open line on “open”."),)
+    assert (finding.severity, finding.field) == ("unseen", "parts/front/steps/badge/shape/layers")
+    part, findings = brought(WASHER, layers=["cut"])
+    assert (part.notes, findings) == ((("badge", "Kept: 2 closed outlines."),), [])
+
+
+def test_a_unit_that_the_file_does_not_say_is_asked_for_and_a_size_may_be_typed():
+    """CSS Values and Units 3: a px is 1/96 in; so 20 of them are 5.29 mm, 20 mm or 508 mm, whatever the maker says."""
+    bare = WASHER.replace(b' width="20mm" height="20mm"', b"").replace(b'<path id="open" d="M1 1L2 9"/>', b"")
+    width = lambda part: max(h.box[2] - h.box[0] for h in part.region.holes)  # noqa: E731
+    part, [asked] = brought(bare)
+    assert (asked.severity, asked.code, asked.mend.path) == (
+        "stop",
+        "file-no-unit",
+        "parts/front/steps/badge/shape/unit",
+    )
+    assert width(part) == pytest.approx(20 * 25.4 / 96)
+    for shape, wide in (
+        ({"unit": "mm"}, 20),
+        ({"unit": "cm", "width": "30"}, 30),
+        ({"width": {"text": "1", "unit": "in"}}, 25.4),
+    ):
+        part, findings = brought(bare, **shape)
+        assert (width(part), findings) == (pytest.approx(wide), [])
+
+
+def test_a_unit_is_not_said_of_a_file_that_names_one():
+    failed = brought(WASHER, unit="in")[0].failed
+    assert failed.error.field == "parts/front/steps/badge/shape/unit"
+    assert "is in mm" in failed.error.why
 
 
 @pytest.mark.parametrize(("shape", "words"), [({"layers": ["score"]}, "cut"), ({"layers": ["cut"]}, "")])

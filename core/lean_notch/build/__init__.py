@@ -5,12 +5,12 @@ from .before_joints import site_of
 from .build import Build, build
 from .fit import JointFit, fit_wants, joint_fits
 from .flat import FailedStep, FlatMark, FlatPart
-from .part import Outlines, no_files, title_of
+from .part import Brought, Outlines, no_files, title_of
 from .proposals import Proposal, proposals
 from .solid import Block, Face, blocks, faces, is_sunk, slices
 from .stand import Standing
 
 __all__ = [
-    "Block", "Build", "Change", "Contact", "Face", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Outlines", "Proposal", "Standing",
+    "Block", "Brought", "Build", "Change", "Contact", "Face", "FailedStep", "FlatMark", "FlatPart", "JointFit", "Mate", "Outlines", "Proposal", "Standing",
     "blocks", "build", "faces", "fit_wants", "is_sunk", "joint_fits", "no_files", "proposals", "site_of", "slices", "title_of",
 ]  # fmt: skip

@@ -106,6 +106,7 @@ def _finished(
         part.id, part.title, part.board, region, shop.design.quantity(part), order.outlined.thickness, order.outlined.size,
         (sizes.width, sizes.height) if isinstance(sizes, Rectangle) else None, tuple(making.marks), tuple(making.openings),
         tuple(making.edges.items()), tuple(making.corners.items()), making.failed, tuple(making.named), tuple(making.measured),
+        tuple(making.notes),
     )  # fmt: skip
     return Made(flat, (*findings, *making.findings, *said, *_eaten(order, making)))
 

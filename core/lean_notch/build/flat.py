@@ -52,7 +52,7 @@ class FlatPart:
     `region` has all that is cut through it, reliefs included; `marks` are what else is done on it. `size` is that of
     the blank it starts from, else that of its box; `typed` are those as typed, where it has a blank. `edges` and
     `corners` are those of its steps that can still be pointed at, by name; `openings` is what each step cuts out. `named` is
-    what places can be measured from, `measured` how those of its steps are.
+    what places can be measured from, `measured` how those of its steps are. `notes` are what is to be said under a step, by its id.
     """
 
     id: str
@@ -70,6 +70,7 @@ class FlatPart:
     failed: FailedStep | None = None
     named: tuple[Named, ...] = ()
     measured: tuple[Measured, ...] = ()
+    notes: tuple[tuple[str, str], ...] = ()
 
     @property
     def box(self) -> Box:
@@ -90,10 +91,11 @@ class Making:
     failed: FailedStep | None = None
     named: list[Named] = field(default_factory=list)
     measured: list[Measured] = field(default_factory=list)
+    notes: list[tuple[str, str]] = field(default_factory=list)
 
     def copy(self) -> Making:
         """As it is now, for going back when a step fails."""
         return Making(
             [*self.regions], [*self.cuts], [*self.marks], [*self.openings], {**self.edges}, {**self.corners},
-            [*self.findings], self.failed, [*self.named], [*self.measured],
+            [*self.findings], self.failed, [*self.named], [*self.measured], [*self.notes],
         )  # fmt: skip

@@ -6,7 +6,7 @@ in between needs it done.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -29,7 +29,7 @@ from ..design import (
     TurnStep,
 )
 from ..errors import BadGeometry, CircularParts, MissingInput, NotchError, OutOfRange
-from ..findings import Finding
+from ..findings import Finding, Mend
 from ..geometry import (
     Contour,
     Motion,
@@ -39,6 +39,7 @@ from ..geometry import (
     Vertex,
 )
 from ..geometry.corners import chamfered, rounded, turn_between
+from ..geometry.transform import scaled_region
 from ..joints.mate import Notch as EdgeNotch
 from ..joints.mate import Pocket
 from ..operations import OPERATIONS
@@ -51,11 +52,23 @@ from .outline import Notch, Notches, outline
 from .shapes import LARGEST_MM, Drawn, draw, placed
 from .whole_part import grow, mirror_all, moved_mark, repeat, turn
 
-Outlines = Callable[[Imported], Sequence[Region]]
-"""The closed outlines of a file that a job keeps. Raises NotchError for one that is not there or cannot be read."""
+
+@dataclass(frozen=True)
+class Brought:
+    """What a file gives: its closed outlines as regions, how many outlines those have, what was `left` out, in words, and as what
+    unit it was taken where neither it nor the step says one."""
+
+    regions: tuple[Region, ...]
+    kept: int
+    left: tuple[str, ...] = ()
+    assumed: str = ""
 
 
-def no_files(wanted: Imported) -> Sequence[Region]:
+Outlines = Callable[[Imported], Brought]
+"""What a file that a job keeps gives. Raises NotchError for one that is not there or cannot be read."""
+
+
+def no_files(wanted: Imported) -> Brought:
     """The outlines of a job that keeps no file."""
     raise MissingInput(
         f"The file {wanted.file[:12]} is not kept with this job.", fix="Add the file again.", field="shape/file"
@@ -225,7 +238,7 @@ def _shape(
     stack: tuple[str, ...],
 ) -> None:  # fmt: skip
     title = title_of(step)
-    source = _source(part, step, shop, stack)
+    source = _source(making, part, step, at, shop, stack)
     ends = box_of_all(making.regions) if making.regions else None
     at, where = placed(step, at, thickness, title, making.named, ends, source)
     drawn = draw(step, at, thickness, title, source)
@@ -265,14 +278,19 @@ def _shape(
     _name(making, step, drawn)
 
 
-def _source(part: Part, step: ShapeStep, shop: Shop, stack: tuple[str, ...]) -> Sequence[Region]:
+def _source(
+    making: Making, part: Part, step: ShapeStep, at: Mapping[str, float], shop: Shop, stack: tuple[str, ...]
+) -> Sequence[Region]:  # fmt: skip
     shape = step.shape
     if isinstance(shape, Imported):
         try:
-            return shop.outlines(shape)
+            brought = shop.outlines(shape)
         except NotchError as error:
-            error.field = "shape/file"
+            error.field = error.field or "shape/file"
             raise
+        making.notes.append((step.id, _kept(brought)))
+        making.findings += _of_file(part, step, brought)
+        return _as_wide(brought.regions, at.get("shape/width"))
     if not isinstance(shape, OtherPart):
         return ()
     if shape.part in (part.id, *stack):
@@ -291,6 +309,36 @@ def _source(part: Part, step: ShapeStep, shop: Shop, stack: tuple[str, ...]) -> 
         )
     carve(made)
     return tuple(made.regions)
+
+
+def _kept(brought: Brought) -> str:
+    """What came of a file, under its step."""
+    kept = f"Kept: {brought.kept} closed outline{'s' * (brought.kept != 1)}."
+    return f"{kept} Left out: {', '.join(brought.left)}." if brought.left else kept
+
+
+def _of_file(part: Part, step: ShapeStep, brought: Brought) -> Iterator[Finding]:
+    path = f"parts/{part.id}/steps/{step.id}/shape"
+    if brought.left:
+        yield Finding(
+            "file-left-out", "unseen", f"Of the file of {title_of(step)} not all is in {part.title}: {', '.join(brought.left)}.",
+            "Close its outlines and turn text into outlines, or choose the layers that are meant.", part.id, field=f"{path}/layers",
+        )  # fmt: skip
+    if brought.assumed:
+        yield Finding(
+            "file-no-unit", "stop", f"The file of {title_of(step)} does not say its unit; it was taken as {brought.assumed}.",
+            "Say which unit it is in, or type how wide it is.", part.id, field=f"{path}/unit",
+            mend=Mend("Take it as mm", f"{path}/unit", "mm"),
+        )  # fmt: skip
+
+
+def _as_wide(regions: Sequence[Region], width: float | None) -> Sequence[Region]:
+    """All of it made larger or smaller alike, so that it is `width` wide."""
+    if width is None:
+        return regions
+    positive_mm(width, "shape/width", "The width", LARGEST_MM)
+    left, _, right, _ = box_of_all(regions)
+    return tuple(scaled_region(region, width / (right - left)) for region in regions)
 
 
 def _check_over(making: Making, part: Part, regions: Sequence[Region], title: str) -> None:

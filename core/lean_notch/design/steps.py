@@ -18,7 +18,7 @@ from ..lettering import FONTS, SINGLE_STROKE
 from ..lettering.text import Align
 from ..operations import Operation, Side
 from ..typed import Typed
-from ..units import Amount, Length
+from ..units import MM_PER_INCH, Amount, Length
 
 MOST_STEPS = 500
 MOST_NODES = 5000
@@ -37,6 +37,14 @@ Of = Annotated[str, Words(120, required=False)]
 
 def _fonts() -> tuple[str, ...]:
     return (*FONTS, SINGLE_STROKE)
+
+
+FILE_UNITS = {"mm": 1.0, "cm": 10.0, "in": MM_PER_INCH}
+"""Millimetres in the units that a file may be said to be in."""
+
+
+def file_units() -> tuple[str, ...]:
+    return ("", *FILE_UNITS)
 
 
 @dataclass(frozen=True)
@@ -116,10 +124,13 @@ class Outline:
 
 @dataclass(frozen=True)
 class Imported:
-    """All closed outlines of an SVG or DXF file that the job keeps by its content; of some layers, if any are named."""
+    """All closed outlines of an SVG or DXF file that the job keeps by its content; of some layers, if any are named. `unit` is asked
+    for where the file names none; `width` is how wide all of it is to be, as drawn if it is left out."""
 
     file: Annotated[str, Words(64), Title("File")]
     layers: Annotated[tuple[Annotated[str, Words(120)], ...], Many(200)] = ()
+    unit: Annotated[str, OneOf(file_units), Title("Unit of the file", "where it names none")] = ""
+    width: Annotated[Length | None, Title("Width of all of it", "empty: as drawn")] = None
     kind: ClassVar[str] = "imported"
 
 

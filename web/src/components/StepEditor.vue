@@ -6,6 +6,7 @@ import { asked, operationsFor, typed, type Document } from '../steps'
 import ChoiceField from '../kit/ChoiceField.vue'
 import FlagField from '../kit/FlagField.vue'
 import type { Option } from '../kit/options'
+import { useSay } from '../composables/useSay'
 import { useChoices } from '../stores/choices'
 import { useSettings } from '../stores/settings'
 import { useJob } from '../stores/job'
@@ -16,6 +17,7 @@ import NodeList from './NodeList.vue'
 /** One step's questions, as the core describes them; every answer is an edit of its own. */
 const props = defineProps<{ step: Step; part: Part; path: string }>()
 const job = useJob()
+const say = useSay()
 const choices = useChoices()
 const settings = useSettings()
 
@@ -138,6 +140,7 @@ function setCorner(name: string, on: boolean): void {
       @update:model-value="job.put(`${path}/shape/part`, $event)"
     />
     <FileChoice v-if="shape?.kind === 'imported'" class="wide" :path="`${path}/shape/file`" />
+    <p v-for="note in step.notes" :key="note" class="wide small">{{ say.sentence(note) }}</p>
     <NodeList v-if="nodes.length" class="wide" :nodes="nodes" :path="`${path}/shape/nodes`" />
     <fieldset v-if="document['kind'] === 'corner' && (document['which'] ?? 'named') === 'named'" class="wide">
       <legend>Corners</legend>
