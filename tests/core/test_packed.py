@@ -14,7 +14,7 @@ from lean_notch.reading import outlines_of
 
 WASHER = (
     b'<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20">'
-    b'<g id="cut"><path d="M0 0h20v20h-20z"/><path d="M5 5h10v10h-10z"/></g><path id="open" d="M1 1L2 9"/></svg>'
+    b'<g id="cut"><path d="M0 0h20v20h-20z"/><path d="M5 5h10v10h-10z"/></g><g id="open" stroke="black"><path d="M1 1L2 9"/></g></svg>'
 )
 NAME = content_name(WASHER)
 
@@ -69,7 +69,7 @@ def test_what_a_file_leaves_out_is_named_under_its_step_and_at_prove():
 
 def test_a_unit_that_the_file_does_not_say_is_asked_for_and_a_size_may_be_typed():
     """CSS Values and Units 3: a px is 1/96 in; so 20 of them are 5.29 mm, 20 mm or 508 mm, whatever the maker says."""
-    bare = WASHER.replace(b' width="20mm" height="20mm"', b"").replace(b'<path id="open" d="M1 1L2 9"/>', b"")
+    bare = WASHER.replace(b' width="20mm" height="20mm"', b"").replace(b'<g id="open" stroke="black"><path d="M1 1L2 9"/></g>', b"")
     width = lambda part: max(h.box[2] - h.box[0] for h in part.region.holes)  # noqa: E731
     part, [asked] = brought(bare)
     assert (asked.severity, asked.code, asked.mend.path) == (
