@@ -54,7 +54,11 @@ def pack(job: Job, files: Mapping[str, bytes]) -> bytes:
     """The zip that `unpack` reads. Raises MissingInput for a file that the job uses and `files` do not have."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
-        _write(packed, JOB, (json.dumps(job_to_json(job), indent=1, ensure_ascii=False) + "\n").encode())
+        _write(
+            packed,
+            JOB,
+            (json.dumps(job_to_json(job_from_json(job_to_json(job))), indent=1, ensure_ascii=False) + "\n").encode(),
+        )
         for name in files_used(job.design):
             if name not in files:
                 raise MissingInput(

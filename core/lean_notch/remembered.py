@@ -30,6 +30,12 @@ class Remembered(Generic[Made]):
         self._known: OrderedDict[tuple[object, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
         self._lock = Lock()
 
+    def forget(self) -> None:
+        """As if nothing had been worked out."""
+        with self._lock:
+            self._known.clear()
+            self._weighs = 0
+
     def __call__(self, given: tuple[object, ...], make: Callable[[], Made]) -> Made:
         """The answer for `given`, made if it is not known. What raises is not kept."""
         found = self.find(given)

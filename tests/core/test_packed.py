@@ -69,7 +69,9 @@ def test_what_a_file_leaves_out_is_named_under_its_step_and_at_prove():
 
 def test_a_unit_that_the_file_does_not_say_is_asked_for_and_a_size_may_be_typed():
     """CSS Values and Units 3: a px is 1/96 in; so 20 of them are 5.29 mm, 20 mm or 508 mm, whatever the maker says."""
-    bare = WASHER.replace(b' width="20mm" height="20mm"', b"").replace(b'<g id="open" stroke="black"><path d="M1 1L2 9"/></g>', b"")
+    bare = WASHER.replace(b' width="20mm" height="20mm"', b"").replace(
+        b'<g id="open" stroke="black"><path d="M1 1L2 9"/></g>', b""
+    )
     width = lambda part: max(h.box[2] - h.box[0] for h in part.region.holes)  # noqa: E731
     part, [asked] = brought(bare)
     assert (asked.severity, asked.code, asked.mend.path) == (

@@ -4,14 +4,18 @@ done by hand, and what is written is read again."""
 from __future__ import annotations
 
 import json
+import random
 
 import pytest
 from conftest import make_job
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from lean_notch.design import dangling
 from lean_notch.edits import Edit, edit_job, edits_between, edits_from_json, edits_to_json, independent, sentence
 from lean_notch.errors import NotchError
-from lean_notch.job import Job, job_from_json, job_to_json
+from lean_notch.job import Job, compute, job_from_json, job_to_json
+from lean_notch.packed import pack, unpack
+from random_edits import job_of, random_edit, tried
 
 PARTS = ["front", "back", "left", "right", "base"]
 part = st.sampled_from(PARTS)
@@ -201,3 +205,65 @@ def test_history_reads_as_sentences(edit, told):
     step = {"kind": "shape", "does": "cut", "shape": {"kind": "disc", "diameter": "5"}, "x": "9", "y": "9"}
     job = edit_job(make_job(), [put("parts/front/steps/h", step)])
     assert sentence(job, [edit], edit_job(job, [edit])) == told
+
+
+@pytest.mark.parametrize("recipe", ["crossed-figure", "framed-stand", "angle-gauge", "open-tray"])
+def test_the_same_job_packs_to_the_same_bytes_and_its_history_has_whole_sentences(recipe):
+    """Angles as 90 and as 90.0 are the same job; a sentence that ends in nothing tells nothing."""
+    rng = random.Random(recipe)
+    job = job_of(recipe)
+    for _ in range(60):
+        edit = random_edit(job, rng)
+        after = tried(job, edit)
+        if after is None or after == job:
+            continue
+        said = sentence(job, [edit], after)
+        assert said == said.rstrip()
+        assert not said.endswith((" to", " from", " of"))
+        packed = pack(after, {})
+        assert pack(unpack(packed)[0], {}) == packed
+        job = after
+
+
+def test_a_number_goes_as_a_whole():
+    """What was a 500: a path into a length, an angle or a count."""
+    job = make_job()
+    for path in ("parts/front/steps/blank/x/text", "parts/front/steps/blank/turn/text", "dimensions/width/length/text"):
+        assert attempt(job, put(path, "5")) is None
+
+
+def test_a_step_called_like_an_edge_is_renamed_and_the_edge_is_not():
+    """The wrong edit: `left` to `hole` made `blank.hole` of `blank.left`, and a joint broke."""
+    step = {"kind": "shape", "does": "cut", "shape": {"kind": "disc", "diameter": "5"}, "x": "9", "y": "9"}
+    near = {**step, "from_x": "centre:left", "from_y": "edge:blank.left", "y": "12"}
+    job = edit_job(make_job(), [put("parts/front/steps/left", step), put("parts/front/steps/near", near)])
+    renamed = edit_job(job, [Edit("rename", "parts/front/steps/left", to="hole")])
+    one = next(s for s in renamed.design.part("front").steps if s.id == "near")
+    assert (one.from_x, one.from_y) == ("centre:hole", "edge:blank.left")
+    assert renamed.design.joints == job.design.joints
+
+
+def test_an_answer_leaves_nothing_that_points_at_what_the_recipe_makes_no_more():
+    job = job_of("framed-stand")
+    three = edit_job(job, [put("answers/inserts", "3")])
+    last = next(
+        joint for joint in reversed(three.design.joints) if "insert-3" in joint.first.placement + joint.second.placement
+    )
+    by_hand = edit_job(three, [put(f"joints/{last.id}/how/width", "14")])
+    two = edit_job(by_hand, [put("answers/inserts", "2")])
+    assert not list(dangling(two.design))
+
+
+def test_a_mark_on_a_part_of_nothing_is_refused_at_its_step():
+    mark = {
+        "kind": "shape",
+        "does": "mark",
+        "operation": "score",
+        "shape": {"kind": "disc", "diameter": "5"},
+        "x": "9",
+        "y": "9",
+    }
+    job = edit_job(make_job(), [put("parts/front/steps/ring", mark), Edit("drop", "parts/front/steps/blank")])
+    with pytest.raises(NotchError, match="nothing of Front to mark yet") as refused:
+        compute(job)
+    assert refused.value.field == "parts/front/steps/ring/does"

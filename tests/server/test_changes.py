@@ -6,12 +6,9 @@ import json
 
 import pytest
 from client import edit, get, post
-from designs import compute, fragments
+from designs import fragments
 from designs.models import Design
-from lean_notch.build import build as build_room
-from lean_notch.build import fit, mates, stand
-from lean_notch.cutting import plan
-from lean_notch.remembered import Remembered
+from forgetting import nothing_remembered
 
 NAMES = {"standings": "placement"}
 """What tells the entries of a list apart, where it is not their id."""
@@ -35,22 +32,10 @@ def merged(held, changes):
     return after
 
 
-def forgotten():
-    """Everything that is remembered in the server and in the core."""
-    import lean_notch.job
-    import lean_notch.ledger
-
-    for module in (compute, fragments, build_room, mates, stand, fit, plan, lean_notch.job, lean_notch.ledger):
-        for value in vars(module).values():
-            if isinstance(value, Remembered):
-                value._known.clear()
-                value._weighs = 0
-
-
 def fresh(client, held):
     """The same job as one that nobody computed before."""
-    forgotten()
-    return get(client, f"/designs/{held['id']}").json()
+    with nothing_remembered():
+        return get(client, f"/designs/{held['id']}").json()
 
 
 class Window:

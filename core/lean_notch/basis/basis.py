@@ -56,6 +56,14 @@ class BoardBasis:
                 field="kerf",
             )
 
+    def into_renamed(self, old: str, to: str) -> BoardBasis:
+        """With another name for the board that it goes into; "" for one that is there no more."""
+        if old not in dict(self.into):
+            return self
+        return replace(
+            self, into=tuple((to if name == old else name, one) for name, one in self.into if to or name != old)
+        )
+
     @property
     def thickness(self) -> float:
         return self.stock.readings.mean

@@ -61,9 +61,11 @@ def make_mates(site: Site) -> tuple[tuple[Mate, ...], tuple[Finding, ...]]:
     mates, late = [], []
     for one in met:
         thirds = corners.get(frozenset(one.placements), ()) if one.meeting.shares_bar else ()
-        names = site.names[_part(site, one.first.part).board]
+        boards = [_part(site, seat.part).board for seat in (one.first, one.second)]
+        names = site.names[boards[0]]
         given = (
-            one, tuple([names.get(name) for name in one.joint.how.names]), tuple(thirds),
+            one, *boards, site.basis.between(*boards), site.basis.between(*reversed(boards)),
+            tuple([names.get(name) for name in one.joint.how.names]), tuple(thirds),
             *(one for third, _ in thirds for one in _stood(site, third)),
         )  # fmt: skip
         try:

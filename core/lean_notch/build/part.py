@@ -368,6 +368,12 @@ def _mark(
         raise OutOfRange(
             "A line cannot be cut out: it goes round nothing.", fix="Use a narrow rectangle.", field="does"
         )
+    if not making.regions:
+        raise BadGeometry(
+            f"There is nothing of {part.title} to mark yet.",
+            fix="Put a step before it that adds to the part.",
+            field="does",
+        )
     title = f"“{step.shape.text}”" if isinstance(step.shape, Lettering) else title_of(step)
     path = f"parts/{part.id}/steps/{step.id}"
     depth = _pocket_depth(at, thickness) if operation == "pocket" else 0.0

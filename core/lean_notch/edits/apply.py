@@ -65,8 +65,19 @@ NO_WORKSHOP: Workshop = _NoWorkshop()
 def edit_job(job: Job, edits: Iterable[Edit], unit: Unit = "mm", workshop: Workshop = NO_WORKSHOP) -> Job:
     """`job` with `edits` made one after the other; bare numbers count in `unit`. Raises NotchError at an edit's path."""
     for edit in edits:
-        job = _HANDLERS[edit.verb](job, edit, unit, workshop)
+        job = _in_order(_HANDLERS[edit.verb](job, edit, unit, workshop))
     return job
+
+
+def _in_order(job: Job) -> Job:
+    """What was measured and how boards are laid out, in the order of the design's boards: so the same job is written the same way."""
+    place = {board.id: i for i, board in enumerate(job.design.boards)}
+    boards, layouts = (
+        tuple(sorted(some, key=lambda one: place.get(one[0], len(place)))) for some in (job.basis.boards, job.layouts)
+    )
+    if boards == job.basis.boards and layouts == job.layouts:
+        return job
+    return replace(job, basis=replace(job.basis, boards=boards), layouts=layouts)
 
 
 def refuse_own_failures(edits: Sequence[Edit], before: frozenset[str], built: Build) -> None:
@@ -130,6 +141,8 @@ def _put_layout(job: Job, rest: Sequence[str], value: Any, unit: Unit) -> Job:
     board, path = rest[0], f"layout/{rest[0]}"
     _check_board(job, board, path)
     before = asdict(job.settings(board))
+    if len(rest) == 1 and value is None:  # as usual for its machine
+        return replace(job, layouts=tuple(one for one in job.layouts if one[0] != board))
     if len(rest) == 1:
         return with_layout(job, board, settings_from_json({**before, **(value or {})}, path))
     if rest[1] not in before:
@@ -231,7 +244,9 @@ def _rename(job: Job, edit: Edit, unit: Unit, workshop: Workshop) -> Job:  # noq
     if len(rest) == 3:
         return replace(job, design=_step_renamed(changed, rest[0], old, edit.to))
     if head == "boards":
-        boards = tuple((edit.to if name == old else name, one) for name, one in job.basis.boards)
+        boards = tuple(
+            (edit.to if name == old else name, one.into_renamed(old, edit.to)) for name, one in job.basis.boards
+        )
         layouts = tuple((edit.to if name == old else name, one) for name, one in job.layouts)
         parts = tuple(replace(part, board=edit.to) if part.board == old else part for part in changed.parts)
         changed = _texts(
@@ -281,7 +296,8 @@ def _step_renamed(design: Design, part_id: str, old: str, to: str) -> Design:
     """Edges, corners and what places are measured from are called after their step."""
 
     def name(one: str) -> str:
-        return re.sub(rf"(^|(?<=[.:])){re.escape(old)}(?=\.|$)", to, one)
+        # What comes first is the step, behind the sort where there is one: an edge of another may be called the same.
+        return re.sub(rf"^((?:\w+:)?){re.escape(old)}(?=\.|$)", rf"\g<1>{to}", one)
 
     def renamed(step: Any) -> Any:
         if isinstance(step, CornerStep):

@@ -56,7 +56,7 @@ def _at(board: str, field: str, path: str) -> str:
 
 def drop_board_basis(basis: Basis, board: str) -> Basis:
     """`basis` without that board."""
-    return Basis(tuple(one for one in basis.boards if one[0] != board))
+    return Basis(tuple((name, one.into_renamed(board, "")) for name, one in basis.boards if name != board))
 
 
 def _number(value: Any, what: str) -> int:

@@ -12,9 +12,8 @@ from ..basis import board_basis_to_json
 from ..codec import join
 from ..design import Design
 from ..job import Job
-from ..units import Length
 from .edit import Edit, put
-from .tree import is_list, keys_of
+from .tree import is_list, is_typed, keys_of
 
 T = TypeVar("T")
 
@@ -48,6 +47,8 @@ def edits_between(before: Job, after: Job) -> tuple[Edit, ...]:
     ]
     settings = dict(before.layouts)
     found += [put(f"layout/{board}", asdict(one)) for board, one in after.layouts if settings.get(board) != one]
+    kept = dict(after.layouts)
+    found += [put(f"layout/{board}", None) for board in settings if board not in kept and board in keys_of(new.boards)]
     if before.sets != after.sets:
         found.append(put("sets", after.sets))
     return tuple(found)
@@ -85,7 +86,7 @@ def _fields(before: Any, after: Any, path: str) -> Iterator[Edit]:
             continue
         if is_list(field):
             yield from _entries(old, new, here)
-        elif dataclasses.is_dataclass(old) and type(old) is type(new) and not isinstance(old, Length):
+        elif dataclasses.is_dataclass(old) and type(old) is type(new) and not is_typed(old):
             yield from _fields(old, new, here)
         else:
             yield put(here, codec.write(new))

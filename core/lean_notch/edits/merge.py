@@ -18,11 +18,27 @@ from .edit import Edit
 
 def independent(before: Job, mine: Sequence[Edit], after_mine: Job, theirs: Sequence[Edit], after_theirs: Job) -> bool:
     """Whether neither reads or writes what the other writes."""
-    state = _state(before)
-    write_mine = _writes(state, _state(after_mine)) | _targets(mine)
-    write_theirs = _writes(state, _state(after_theirs)) | _targets(theirs)
+    state, state_mine, state_theirs = _state(before), _state(after_mine), _state(after_theirs)
+    write_mine = _writes(state, state_mine) | _targets(mine)
+    write_theirs = _writes(state, state_theirs) | _targets(theirs)
+    if _listed_anew(mine, write_mine) & _shorter(state, state_theirs) or _listed_anew(theirs, write_theirs) & _shorter(
+        state, state_mine
+    ):
+        return False
     read_mine, read_theirs = _reads(mine, after_mine, write_mine), _reads(theirs, after_theirs, write_theirs)
     return not (_meet(write_mine, write_theirs | read_theirs) or _meet(write_theirs, read_mine))
+
+
+def _listed_anew(edits: Sequence[Edit], writes: set[str]) -> set[str]:
+    """Lists that a recipe's answer makes anew: what is in them by hand is kept in an order that follows from all their entries."""
+    if not any(edit.steps[0] == "answers" for edit in edits):
+        return set()
+    return {path for path in writes if path.endswith("/#order")}
+
+
+def _shorter(before: Mapping[str, Any], after: Mapping[str, Any]) -> set[str]:
+    """Lists that something was taken out of."""
+    return {path for path, old in before.items() if path.endswith("/#order") and set(old) - set(after.get(path) or ())}
 
 
 def _state(job: Job) -> dict[str, Any]:
@@ -32,6 +48,7 @@ def _state(job: Job) -> dict[str, Any]:
         document = board_basis_to_json(one)
         for name in ("clearance", "fits"):
             found[f"basis/{board}/{name}"] = document[name]
+        found |= {f"basis/{board}/into/{other}": value for other, value in one.into}
         for what in ("stock", "machine"):
             found |= {f"basis/{board}/{what}/{name}": value for name, value in document[what].items()}
     for board, settings in job.layouts:
@@ -87,6 +104,8 @@ def _reads(edits: Iterable[Edit], after: Job, writes: set[str]) -> set[str]:
             found.add(f"parts/{part}/steps/{leaf.rpartition('.')[0]}")
     for edit in edits:
         found.add(edit.path)
+        if edit.steps[0] in ("basis", "layout"):
+            found |= {f"boards/{name}" for name in edit.steps[1:] if name in boards}
         if edit.steps[0] == "boards":  # a new one begins as the first one is
             found.add(f"basis/{after.design.boards[0].id}")
         if edit.after:

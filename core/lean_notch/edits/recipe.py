@@ -11,12 +11,12 @@ from dataclasses import replace
 from typing import Any
 
 from .. import codec
-from ..design import Answer, Design
+from ..design import Answer, Design, dangling
 from ..documents import in_unit, length
 from ..errors import NotchError
 from ..recipes import RECIPES
-from ..units import Length, Unit
-from .tree import NoSuchPath
+from ..units import Unit
+from .tree import NoSuchPath, is_typed
 
 
 def put_answer(design: Design, name: str, value: Any, unit: Unit) -> Design:
@@ -49,7 +49,23 @@ def put_answer(design: Design, name: str, value: Any, unit: Unit) -> Design:
         error.field = f"answers/{error.field}" if error.field else path
         raise
     merged: Design = _merged(base, design, made)
-    return replace(merged, name=design.name, origin=made.origin)
+    return _without_loose_ends(replace(merged, name=design.name, origin=made.origin), design)
+
+
+def _without_loose_ends(design: Design, before: Design) -> Design:
+    """Without joints and placements that were changed by hand and whose parts the recipe makes no more."""
+    known = {path for path, _, _ in dangling(before)}
+    while True:
+        lost = [path.split("/")[:2] for path, _, _ in dangling(design) if path not in known]
+        joints = {name for head, name in lost if head == "joints"}
+        placements = {name for head, name in lost if head == "placements"}
+        if not joints and not placements:
+            return design
+        design = replace(
+            design,
+            joints=tuple(one for one in design.joints if one.id not in joints),
+            placements=tuple(one for one in design.placements if one.id not in placements),
+        )
 
 
 def _merged(base: Any, mine: Any, made: Any) -> Any:
@@ -61,7 +77,7 @@ def _merged(base: Any, mine: Any, made: Any) -> Any:
     if isinstance(mine, tuple) and isinstance(base, tuple) and isinstance(made, tuple):
         keyed = all(codec.key_of(one) for one in (*base, *mine, *made))
         return _entries(base, mine, made) if keyed else mine
-    whole = dataclasses.is_dataclass(mine) and not isinstance(mine, Length)
+    whole = dataclasses.is_dataclass(mine) and not is_typed(mine)
     if not whole or type(mine) is not type(base) or type(made) is not type(base):
         return mine
     return replace(

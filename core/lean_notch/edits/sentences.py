@@ -14,13 +14,13 @@ from ..design import Dimension, Joint, Part, Placement, ShapeStep
 from ..design.steps import Step
 from ..errors import NotchError
 from ..job import Job
-from ..units import Length, say_mm
+from ..units import Amount, Length, say_mm
 from . import tree
 from .edit import Edit
 
 MOST_TOLD = 3
 _BASIS = {
-    "readings": "the readings", "kerf": "the kerf", "clearance": "the clearance", "tool": "the tool", "sheet": "the sheet",
+    "readings": "the readings", "kerf": "the kerf", "clearance": "the clearance", "into": "the clearance in another board", "tool": "the tool", "sheet": "the sheet",
     "stock": "the board", "machine": "the machine", "entry": "the kerf, from the notebook,",
 }  # fmt: skip
 
@@ -71,6 +71,8 @@ def _put(before: Job, edit: Edit, after: Job) -> str:
         )
     if _is_entry(new):
         return f"{'changed' if old is not None else 'added'} {_name(after, edit.steps)}"
+    if new in (None, "") and old not in (None, ""):
+        return f"cleared {_field(after, edit.steps)}"
     return f"changed {_field(after, edit.steps)}{_change(old, new)}"
 
 
@@ -154,7 +156,11 @@ def _field(job: Job, steps: Sequence[str]) -> str:
 def _change(old: object, new: object) -> str:
     if isinstance(new, Length):
         return f" from {_typed(old)} to {_typed(new)}" if isinstance(old, Length) else f" to {_typed(new)}"
-    if isinstance(new, str | int | float) and not isinstance(new, bool):
+    if isinstance(new, Amount):
+        return f" from {old.text} to {new.text}" if isinstance(old, Amount) else f" to {new.text}"
+    if isinstance(new, bool):
+        return " to yes" if new else " to no"
+    if isinstance(new, str | int | float) and new != "":
         return f" from {old} to {new}" if old not in (None, "") else f" to {new}"
     return ""
 

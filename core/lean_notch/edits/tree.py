@@ -13,7 +13,7 @@ from typing import Any, get_args, get_origin
 from .. import codec
 from ..codec import Field, Many, join
 from ..errors import NotchError
-from ..units import Length, Unit
+from ..units import Amount, Length, Unit
 
 
 class NoSuchPath(NotchError):
@@ -31,7 +31,7 @@ def put(value: Any, steps: Sequence[str], raw: Any, unit: Unit, after: str | Non
         return replace(value, **{name: codec.read(field.whole_hint, codec.in_unit(field.whole_hint, raw, unit), here)})
     if is_list(field):
         return replace(value, **{name: _put_entry(old, field, rest, raw, unit, after, here)})
-    if not dataclasses.is_dataclass(old):
+    if not dataclasses.is_dataclass(old) or is_typed(old):
         raise _missing(here, rest[0], ())
     return replace(value, **{name: put(old, rest, raw, unit, after, here)})
 
@@ -135,7 +135,7 @@ def leaves(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:
             yield f"{here}/#order", keys_of(one)
             for entry in one:
                 yield from _of_entry(entry, join(here, keys_of((entry,))[0]))
-        elif dataclasses.is_dataclass(one) and not isinstance(one, Length):
+        elif dataclasses.is_dataclass(one) and not is_typed(one):
             yield f"{here}/kind", getattr(type(one), "kind", "")
             yield from leaves(one, here)
         else:
@@ -145,6 +145,11 @@ def leaves(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:
 def _of_entry(entry: Any, path: str) -> Iterator[tuple[str, Any]]:
     yield f"{path}/kind", getattr(type(entry), "kind", "")
     yield from leaves(entry, path)
+
+
+def is_typed(value: Any) -> bool:
+    """Whether a value is a number as it was typed, which goes as a whole."""
+    return isinstance(value, Length | Amount)
 
 
 def _field(value: Any, name: str, path: str) -> Field:

@@ -38,4 +38,9 @@ def batched(
                 known.popitem(last=False)
         return [found[value] for value in values]
 
+    def forget() -> None:
+        with lock:
+            known.clear()
+
+    ask.cache_clear = forget  # type: ignore[attr-defined]  # as `lru_cache` has it
     return ask
