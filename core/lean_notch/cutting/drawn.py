@@ -42,13 +42,13 @@ def _count(part: FlatPart) -> int:
 def cut_lengths(build: Build, layout: Layout, kerfs: Kerfs) -> tuple[float, ...]:
     """Of each sheet, in mm, the length of all through-cuts, without planning their order."""
     asked = [(part, kerfs[part.board]) for part in build.parts]
-    new = [one for one in asked if _CUT_LENGTHS.find(one) is None]
+    of_part = {part.id: length for part, kerf in asked if (length := _CUT_LENGTHS.find((part, kerf))) is not None}
+    new = [(part, kerf) for part, kerf in asked if part.id not in of_part]
     for kerf in {kerf for _, kerf in new}:
         parts = [part for part, other in new if other == kerf]
         for part, length in zip(parts, lengths_all([part.region for part in parts], kerf / 2), strict=True):
             whole = kerf_path(part, kerf).length if length is None else length
-            _CUT_LENGTHS.keep((part, kerf), whole + _marks_length(part, kerf))
-    of_part = {part.id: _CUT_LENGTHS.find((part, kerf)) or 0.0 for part, kerf in asked}
+            of_part[part.id] = _CUT_LENGTHS.keep((part, kerf), whole + _marks_length(part, kerf))
     return tuple(math.fsum(of_part[placed.part] for placed in layout.on_sheet(sheet.number)) for sheet in layout.sheets)
 
 

@@ -72,9 +72,8 @@ def edit_job(job: Job, edits: Iterable[Edit], unit: Unit = "mm", workshop: Works
 def _in_order(job: Job) -> Job:
     """What was measured and how boards are laid out, in the order of the design's boards: so the same job is written the same way."""
     place = {board.id: i for i, board in enumerate(job.design.boards)}
-    boards, layouts = (
-        tuple(sorted(some, key=lambda one: place.get(one[0], len(place)))) for some in (job.basis.boards, job.layouts)
-    )
+    boards = tuple(sorted(job.basis.boards, key=lambda one: place.get(one[0], len(place))))
+    layouts = tuple(sorted(job.layouts, key=lambda one: place.get(one[0], len(place))))
     if boards == job.basis.boards and layouts == job.layouts:
         return job
     return replace(job, basis=replace(job.basis, boards=boards), layouts=layouts)
