@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from hashlib import sha256
 
+from .as_planned import as_planned
 from .cutting import CutPlan, Profile, alone
 from .cutting.profile import not_held
 from .errors import MissingInput
@@ -65,7 +66,8 @@ def prove_files(result: Result, files: Sequence[OutFile], file_format: FileForma
             replace(finding, sheet=number, back=planned.back, file=one.name)
             for finding in promised(file, planned.plan, result.profile, file_format)
         ]
-        face = Face(_on_sheet(file, planned, result.profile, file_format), _operations(planned, result.profile))
+        there = as_planned(_on_sheet(file, planned, result.profile, file_format), planned.plan, result.profile)
+        face = Face(there, _operations(planned, result.profile))
         given[number] = _with(given.get(number, Given()), face, back=planned.back)
     findings += [one for part in result.build.parts for one in marks_on(part)]
     proof = prove(

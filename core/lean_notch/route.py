@@ -90,11 +90,11 @@ def _proof_stop(said: Said | None, pieces: int) -> Stop:
     if not pieces:
         return Stop("prove", "Prove", "nothing to prove yet", "open")
     if said is None:
-        return Stop("prove", "Prove", "reading the file back", "open")
+        return Stop("prove", "Prove", "proving the plan", "open")
     words = said.sentence[:1].lower() + said.sentence[1:]
     wants = f"{_many(said.things, 'thing')} to look at" if said.things else ""
     if said.verdict == "fits":
-        line = words if said.provided else f"{words}, as cut from the file"
+        line = words if said.provided else f"{words}, as planned"
         return Stop("prove", "Prove", line, "look" if wants or said.doubted else "ready", wants)
     return _stop("prove", "Prove", words, wants or "kerf in doubt")
 

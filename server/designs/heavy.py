@@ -31,6 +31,9 @@ from .models import Design, Revision
 from .pictures import keep_picture
 from .schemas import ReaderIn
 
+READ_SHARE = 0.3
+"""How much of a proof's time the proof of a file takes where its plan was proved just before (docs/benchmarks.md)."""
+
 Found = bytes | Task
 """An answer, or what will give it."""
 
@@ -80,7 +83,9 @@ def export(design: Design, file_format: FileFormat, profile: dict[str, Any], own
     """Files written and kept, as JSON of a list of ExportOut. Raises NotchError."""
     head = actions.head_of(design)
     now = computed(head.job)
-    if not _beside(export_seconds(now, file_format) + proof_seconds(now), always=file_format == "pdf"):
+    # What was measured of the plan here holds for the file: what is left is to read it.
+    proving = proof_seconds(now) * (READ_SHARE if known_proof(head.job) else 1.0)
+    if not _beside(export_seconds(now, file_format) + proving, always=file_format == "pdf"):
         result = compute(head.job, profile_from_json(profile), OUTLINES)
         files = write_files(result, file_format)
         return _kept(head, file_format, files, prove_files(result, files, file_format).files, profile)

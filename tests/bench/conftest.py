@@ -55,7 +55,7 @@ def forty(app, page, tmp_path):
     def opened(stop: str):
         page.goto(f"{app.address}/jobs/{design}/{stop}")
         page.get_by_text("40 parts, 40 kinds").wait_for()
-        page.get_by_text("fits, as cut from the file").first.wait_for()
+        page.get_by_text("fits, as planned").first.wait_for()
         return page
 
     return opened

@@ -30,7 +30,7 @@ from lean_notch.ledger import ledger
 from lean_notch.nesting import Area, LayoutSettings, Piece, lay_out
 from lean_notch.nesting.checker import layout_faults
 from lean_notch.proof.check_file import check_file
-from lean_notch.proving import prove_job
+from lean_notch.proving import prove_files, prove_job
 from lean_notch.reading import read_outlines
 from orders import discs
 
@@ -91,6 +91,21 @@ def test_the_proof_of_a_forty_part_job(benchmark, machine):
         job = replace(job, basis=basis, layouts=())
     fresh = never_seen(job)
     assert benchmark.pedantic(prove_job, setup=lambda: planned(fresh()), rounds=8).parts
+
+
+def test_a_proved_dxf_of_a_forty_part_job(benchmark):
+    """Written, read back and proved, once its plan was proved. Asked for: 10 calibrations on a laser."""
+    fresh = never_seen(forty_parts())
+
+    def planned_and_proved():
+        result = compute(fresh())
+        prove_job(result)
+        return (result,), {}
+
+    def saved(result):
+        return prove_files(result, write_files(result, "dxf"), "dxf").proof
+
+    assert benchmark.pedantic(saved, setup=planned_and_proved, rounds=6).fits
 
 
 @pytest.mark.parametrize("file_format", ["svg", "dxf", "dxf-r12"])

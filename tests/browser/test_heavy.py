@@ -28,7 +28,7 @@ def holes(columns, rows):
 @pytest.fixture
 def heavy(open_tray):
     open_tray.goto(open_tray.url.replace("shape", "prove"))
-    open_tray.get_by_text("fits, as cut from the file").or_(open_tray.get_by_text("Fits, if the kerf")).first.wait_for()
+    open_tray.get_by_text("fits, as planned").or_(open_tray.get_by_text("Fits, if the kerf")).first.wait_for()
     open_tray.evaluate(PUT, holes(60, 40))
     return open_tray
 
@@ -43,7 +43,7 @@ def test_a_long_proof_says_how_far_it_is_is_cancelled_and_made_after_all(heavy):
     # An edit meanwhile goes on at once, and its proof is the one that is made.
     heavy.evaluate(PUT, holes(30, 20)[3:])
     expect(note).to_be_visible()
-    expect(heavy.get_by_role("navigation", name="Route")).to_contain_text("fits, as cut from the file")
+    expect(heavy.get_by_role("navigation", name="Route")).to_contain_text("fits, as planned")
     expect(note).to_have_count(0)
     expect(heavy.get_by_role("alert")).to_have_count(0)
 

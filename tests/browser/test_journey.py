@@ -16,7 +16,7 @@ pytestmark = pytest.mark.xdist_group("browser")  # one server and one browser fo
 
 def test_from_a_measured_board_to_a_file_that_fits(open_tray, tmp_path):
     """All six stops, once through."""
-    expect(open_tray.get_by_role("navigation", name="Route")).to_contain_text("fits, as cut from the file")
+    expect(open_tray.get_by_role("navigation", name="Route")).to_contain_text("fits, as planned")
     go(open_tray, "Measure")
     open_tray.get_by_label("next reading").last.fill("3.12")
     open_tray.keyboard.press("Enter")
@@ -195,7 +195,7 @@ def test_an_empty_job_is_filled_by_hand(page, tmp_path):
     expect(page.get_by_role("navigation", name="Route")).to_contain_text("nothing to prove yet")
     page.get_by_role("button", name="Add a part").click()
     expect(page.locator("path.part")).to_have_count(1)
-    expect(page.get_by_role("navigation", name="Route")).to_contain_text("fits, as cut from the file")
+    expect(page.get_by_role("navigation", name="Route")).to_contain_text("fits, as planned")
     choose(page, choice(page, "Add a step"), "A hole")
     field = page.locator("aside [data-field='parts/part-1/steps/hole-1/shape/diameter']")
     fill(page, "aside [data-field='parts/part-1/steps/hole-1/shape/diameter']", "0")
@@ -318,7 +318,7 @@ def test_drawing_on_a_part_and_handing_it_over(open_tray, tmp_path):
     expect(open_tray.get_by_role("alert")).to_have_count(0)
     choose(open_tray, choice(open_tray, "Add a step"), "Lettering")
     expect(open_tray.locator("path.work.engrave").first).to_be_visible()
-    expect(open_tray.get_by_role("navigation", name="Route")).to_contain_text("fits, as cut from the file")
+    expect(open_tray.get_by_role("navigation", name="Route")).to_contain_text("fits, as planned")
     go(open_tray, "Hand over")
     open_tray.get_by_role("button", name="Plain", exact=True).click()
     layer = open_tray.get_by_label("Layer for engrave")
@@ -384,4 +384,4 @@ def test_a_joint_is_removed_missed_and_made_again(open_tray):
         choose(open_tray, open_tray.locator(f"[data-field$='{end}/edge']"), re.compile(f"^{edge}$"))
     expect(joints).to_have_count(8)
     expect(open_tray.get_by_text("Cannot be made")).to_have_count(0)
-    expect(route).to_contain_text("fits, as cut from the file")
+    expect(route).to_contain_text("fits, as planned")

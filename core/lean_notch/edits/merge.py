@@ -10,7 +10,9 @@ from typing import Any
 
 from ..basis import board_basis_to_json
 from ..design import step_of
+from ..errors import NotchError
 from ..job import Job
+from ..recipes import RECIPES
 from ..units import Amount, Length, names_in
 from . import tree
 from .edit import Edit
@@ -25,8 +27,27 @@ def independent(before: Job, mine: Sequence[Edit], after_mine: Job, theirs: Sequ
         state, state_mine
     ):
         return False
+    for edits, after, writes in ((mine, after_mine, write_theirs), (theirs, after_theirs, write_mine)):
+        if _meet(_come_and_go(edits, before, after), writes):
+            return False
     read_mine, read_theirs = _reads(mine, after_mine, write_mine), _reads(theirs, after_theirs, write_theirs)
     return not (_meet(write_mine, write_theirs | read_theirs) or _meet(write_theirs, read_mine))
+
+
+def _come_and_go(edits: Sequence[Edit], before: Job, after: Job) -> set[str]:
+    """Entries that a recipe makes only before or only after an answer: whether they stay depends on what was done to them by hand."""
+    recipe = RECIPES.get(before.design.origin.recipe) if before.design.origin else None
+    if recipe is None or not any(edit.steps[0] in ("answers", "dimensions") for edit in edits):
+        return set()
+    try:
+        old, new = recipe.again(before.design), recipe.again(after.design)
+    except NotchError:
+        return {"parts", "placements", "joints"}
+    return {
+        f"{name}/{key}"
+        for name in ("parts", "placements", "joints", "dimensions")
+        for key in set(tree.keys_of(getattr(old, name))) ^ set(tree.keys_of(getattr(new, name)))
+    }
 
 
 def _listed_anew(edits: Sequence[Edit], writes: set[str]) -> set[str]:

@@ -18,9 +18,6 @@ _UNIT_NAMES = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 """DXF Reference, HEADER, $INSUNITS: 1 in, 2 ft, 4 mm, 5 cm, 6 m."""
 
 MOST_BYTES = 50_000_000
-LARGE_BYTES = 500_000
-"""Below this the general reader is quick enough for anything."""
-
 DEEPEST = 16
 _FLAT = ("LWPOLYLINE", "POLYLINE", "CIRCLE", "ARC")
 """Drawn in a plane of their own, which may be seen from behind. DXF Reference, object coordinate systems."""
@@ -34,15 +31,15 @@ def read_dxf(data: bytes) -> ReadFile:
 
     A file that does not say its unit is read as mm, and says so in `assumed`.
     """
-    import ezdxf.filemanagement
-    from ezdxf.lldxf.const import DXFError
-
     if len(data) > MOST_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
     # Line ends as any system writes them: the general reader knows one kind.
     text = data.decode("utf-8", "replace").replace("\r\n", "\n").replace("\r", "\n")
-    if len(data) > LARGE_BYTES and (flat := read_flat(text, _MM_PER_INSUNIT, _UNIT_NAMES)):
+    if flat := read_flat(text, _MM_PER_INSUNIT, _UNIT_NAMES):
         return flat
+    import ezdxf.filemanagement  # what it needs is large: only for what the quick reader leaves to it
+    from ezdxf.lldxf.const import DXFError
+
     try:
         drawing = ezdxf.filemanagement.read(StringIO(text))
         unit = drawing.header.get("$INSUNITS", 0)

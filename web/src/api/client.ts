@@ -36,6 +36,7 @@ export type ProfileValues = Schemas['ProfileValues']
 export type SheetTime = Schemas['SheetTimeOut']
 export type Check = Schemas['CheckOut']
 export type Export = Schemas['ExportOut']
+export type Today = Schemas['TodayOut']
 export type Session = Schemas['SessionOut']
 export type Stock = Schemas['StockOut']
 export type Machine = Schemas['MachineOut']
@@ -366,6 +367,8 @@ export const api = {
         params: { path: { design_id: id }, query: { ...readerOf(style), paper } },
       }),
     ),
+  today: (export_id: number) =>
+    unwrap<Today>(client.GET('/api/exports/{export_id}/today', { params: { path: { export_id } } })),
   fileAddress: (id: number) => `/api/exports/${id}/file`,
 }
 

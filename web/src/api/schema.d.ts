@@ -2194,7 +2194,7 @@ export interface components {
      *     `place` is in mm: on the sheet where `sheet` is named, else on the part; `space` is where it is when the parts stand
      *     together. `placement` and `joint` say which one it is of. `field` is the path of what to mend, or "". `more` is how many
      *     others of its kind it stands for; `mend` is there where one edit mends it. `back` says that the sheet lies on its other face,
-     *     `file` names the file where it is of one alone. Lengths in texts are "<number> mm".
+     *     `file` names the file where it is of one alone, `other` a second placement. Lengths in texts are "<number> mm".
      */
     Finding: {
       /**
@@ -2237,6 +2237,11 @@ export interface components {
        * @default 0
        */
       more: number
+      /**
+       * Other
+       * @default
+       */
+      other: string
       /**
        * Part
        * @default
@@ -4348,7 +4353,7 @@ export interface components {
     /**
      * StepOut
      * @description A step of a part; `follows` names what it depends on. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
-     *     data with y up, "" for what is part of the part's own path. `problem` is there if the part got stuck at it.
+     *     data with y up, "" for what is part of the part's own path. `notes` are to be said under it. `problem` is there if the part got stuck at it.
      */
     StepOut: {
       /** Back */
@@ -4362,6 +4367,8 @@ export interface components {
       follows: components['schemas']['Uses']
       /** Id */
       id: string
+      /** Notes */
+      notes: string[]
       /** On */
       on: boolean
       /** Opening */

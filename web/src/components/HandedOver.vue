@@ -50,6 +50,18 @@ const answer = (file: Export, outcome: Outcome) =>
     logging.value = { machine, stock, start: { ...before, result }, outcome }
   })
 
+/** By file, what would be otherwise if it were written today: an older release wrote it, and its bytes stay as they are. */
+const today = ref<Record<number, string>>({})
+const compare = (file: Export) =>
+  tell(async () => {
+    const { known, differs } = await api.today(file.id)
+    today.value[file.id] = !known
+      ? 'Which profile it was written by is not known.'
+      : differs.length
+        ? `Written today it would differ: ${differs.map((one) => say.sentence(one)).join(' ')}`
+        : 'Written today it would be the same.'
+  })
+
 function written(): void {
   logging.value = null
   logged.value = 'Written to the settings log: it is offered the next time.'
@@ -70,7 +82,21 @@ function written(): void {
           <a class="small" :href="api.fileAddress(file.id)" :download="file.file_name">{{
             file.file_name
           }}</a>
-          <ProofTag v-if="file.proof?.verdict !== 'fits' || file.proof.provided" :proof="file.proof" />
+          <ProofTag
+            :proof="file.sha256 ? file.proof : null"
+            unread="Not read back: an older release wrote it"
+          />
+          <template v-if="file.older">
+            <ElButton
+              v-if="!today[file.id]"
+              link
+              size="small"
+              :aria-label="`What would be otherwise in ${file.file_name} today`"
+              @click="compare(file)"
+              >compare with today</ElButton
+            >
+            <span v-else class="small" role="status">{{ today[file.id] }}</span>
+          </template>
         </span>
         <span v-if="file.outcome" class="outcome" :class="{ good: file.outcome === 'cut well' }">
           {{ file.outcome === 'cut well' ? '✓ ' : '' }}{{ file.outcome }}

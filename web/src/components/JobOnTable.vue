@@ -38,7 +38,8 @@ const file = computed(() => {
   const last = props.job.last_file
   if (!last) return 'no file yet'
   const older = last.revision === props.job.revision ? '' : `of revision ${last.revision}`
-  return [last.format.toUpperCase(), last.receiver, say.date(last.made), last.outcome, older]
+  const said = last.proof ? say.sentence(last.proof.sentence) : 'not read back'
+  return [last.format.toUpperCase(), last.receiver, say.date(last.made), last.outcome || said, older]
     .filter(Boolean)
     .join(', ')
 })

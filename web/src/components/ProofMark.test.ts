@@ -43,7 +43,7 @@ describe('what is known of the proof', () => {
   it('is that it fits, and when and of which revision that was proved', () => {
     const { state, text } = mark({ proof: proof() })
     expect(state).toBe('fits')
-    expect(text).toMatch(/^Fits\. ?Proved .* for revision 9/)
+    expect(text).toMatch(/^Fits\. ?The plan of revision 9, proved /)
   })
 
   it.each([
@@ -60,7 +60,7 @@ describe('what is known of the proof', () => {
   it('of an older state is only said to be old', () => {
     const { state, text } = mark({ proof: proof({ moves: 3, revision: 8 }) })
     expect(state).toBe('waiting')
-    expect(text).toContain('Reading the file back.')
+    expect(text).toContain('Proving the plan.')
     expect(text).toContain('Older figures are of revision 8.')
     expect(text).not.toContain('Proved')
   })

@@ -17,12 +17,10 @@ const line = computed(() => {
   if (fresh) return `${say.sentence(fresh.sentence)}.`
   if (state === 'nothing') return 'There is nothing to cut yet.'
   if (state === 'failed') return 'Not proved.'
-  return state === 'running' ? 'The proof is running.' : 'Reading the file back.'
+  return state === 'running' ? 'The proof is running.' : 'Proving the plan.'
 })
 const when = computed(() =>
-  job.fresh
-    ? `Proved ${say.moment(job.fresh.at)} for revision ${job.fresh.revision}, the file read back`
-    : '',
+  job.fresh ? `The plan of revision ${job.fresh.revision}, proved ${say.moment(job.fresh.at)}` : '',
 )
 </script>
 

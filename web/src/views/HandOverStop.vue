@@ -8,6 +8,7 @@ import HandedOver from '../components/HandedOver.vue'
 import ProblemNote from '../components/ProblemNote.vue'
 import ProfileSentences from '../components/ProfileSentences.vue'
 import ProofMark from '../components/ProofMark.vue'
+import SavedFiles from '../components/SavedFiles.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TimesLedger from '../components/TimesLedger.vue'
@@ -29,6 +30,8 @@ const number = ref(0)
 const looked = ref<Operation | null>(null)
 const busy = ref(false)
 const made = shallowRef<Export[] | null>(null)
+/** What was saved just now: gone with the next change of the job. */
+const saved = shallowRef<readonly Export[]>([])
 const writing = shallowRef<Task | null>(null)
 let left = false
 onUnmounted(() => (left = true))
@@ -73,7 +76,13 @@ const load = () =>
     if (job.design?.id === id) made.value = found
   })
 onMounted(load)
-watch(() => job.design?.moves, load)
+watch(
+  () => job.design?.moves,
+  () => {
+    saved.value = []
+    void load()
+  },
+)
 
 async function write(): Promise<void> {
   busy.value = true
@@ -84,6 +93,7 @@ async function write(): Promise<void> {
     const ask = () => api.export(id, format.value, given)
     const written = await whole(ask, { watch: (now) => (writing.value = now), unwanted: () => left })
     for (const one of written ?? []) save(api.fileAddress(one.id), one.file_name)
+    if (job.design?.id === id) saved.value = written ?? []
     if (job.design?.id === id) job.design = { ...job.design, handed: new Date().toISOString() }
   })
   await load()
@@ -112,8 +122,8 @@ const sheetPage = (form: 'html' | 'pdf') =>
         >
         <div class="facts">
           <p v-if="job.fresh?.fits && !job.fresh.provided">
-            <b class="good">✓ Proved {{ say.moment(job.fresh.at) }}</b
-            >, all parts and joints of this very job
+            <b class="good">✓ The plan is proved</b>, {{ say.moment(job.fresh.at) }};
+            {{ files.length > 1 ? 'each file' : 'the file' }} is read back when it is saved
           </p>
           <p v-else-if="job.fresh" class="ochre">
             {{ say.sentence(job.fresh.sentence) }}.
@@ -131,9 +141,13 @@ const sheetPage = (form: 'html' | 'pdf') =>
             >
           </p>
           <p v-if="lacks.length" class="ochre">
-            Not in {{ files.length > 1 ? 'these files' : 'this file' }}: {{ lacks.join(', ') }}. The proof is
-            of all of it.
+            Not in {{ files.length > 1 ? 'these files' : 'this file' }}: {{ lacks.join(', ') }}. The plan that
+            is proved has all of it.
           </p>
+          <p v-for="one in inside?.not_held ?? []" :key="one.field" class="ochre">
+            {{ say.sentence(one.why) }} {{ one.fix }}
+          </p>
+          <SavedFiles v-if="saved.length" :files="saved" />
           <p v-if="file" class="small second names">
             {{ file.name }}<template v-if="files.length > 1"> and {{ files.length - 1 }} more</template>
           </p>
