@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -20,6 +20,7 @@ from .flat import FlatPart
 from .mates import make_mates
 from .overlap import overlapping
 from .part import Outlines, no_files
+from .relief import Bone, bone_of, borne
 from .stand import Standing
 from .wanted import changes_of, differing
 
@@ -85,10 +86,31 @@ def build(design: Design, basis: Basis, outlines: Outlines = no_files) -> Build:
     made = make_all(orders, shop)
     findings += [finding for one in made for finding in one.findings]
     parts = tuple(one.part for one in made)
+    mates = _relieved(mates, parts, design, basis)
     findings += [finding for mate in mates for finding in mate.findings]
     findings += overlapping(mates)
     findings += fit_findings(joint_fits(parts, mates, basis))
     return Build(parts, tuple(standings.values()), mates, dict(site.names[design.boards[0].id]), tuple(findings))
+
+
+def _relieved(
+    mates: tuple[Mate, ...], parts: Sequence[FlatPart], design: Design, basis: Basis
+) -> tuple[Mate, ...]:  # fmt: skip
+    """With what a tool's reliefs leave of joints to bear on."""
+    by_id = {part.id: part for part in parts}
+
+    def bone(part: FlatPart) -> Bone | None:
+        return bone_of(design.relief, basis.of(part.board))
+
+    return tuple(
+        borne(
+            mate,
+            by_id,
+            bone,
+            max((basis.of(by_id[one.part].board).kerf for one in mate.members if one.part in by_id), default=0.0) / 2,
+        )
+        for mate in mates
+    )
 
 
 _DANGLING: Remembered[list[Finding]] = Remembered(64)

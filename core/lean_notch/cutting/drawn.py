@@ -21,7 +21,7 @@ from ..units import say_mm
 from .hatch import hatched
 from .paths import CutPath, Kerfs
 from .profile import Profile
-from .reach import barely, lost, on_the_back, unreached
+from .reach import barely, lost, not_entered, on_the_back, unreached
 from .starts import Start, starts, strips_of
 
 
@@ -139,6 +139,7 @@ def drawing_of(part: FlatPart, build: Build, kerf: float, grown: Region, profile
         *lost(part, grown, kerf),
         *_too_fine(part, kerf),
         *unreached(part, grown, kerf),
+        *not_entered(part, grown, kerf),
         *barely(part, grown),
         *on_the_back(part, profile),
     )

@@ -5,13 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 from ..build import FlatPart
 from ..findings import Finding
-from ..geometry import Point, Region
+from ..geometry import Point, Region, Ring, flatten
 from ..geometry.offset import offset
 from ..units import say_mm
 from .profile import Profile
+
+if TYPE_CHECKING:
+    import shapely
 
 BARELY_MM = 0.05
 """A path narrower than this is one line, cut to and fro. Common practice: some machines stop or burn there."""
@@ -62,6 +66,47 @@ def barely(part: FlatPart, grown: Region) -> Iterator[Finding]:
             "Make that hole a little wider, or use a finer tool; there it cuts the same line to and fro.",
             part.id, place=((left + right) / 2, (low + high) / 2), amount=width,
         )  # fmt: skip
+
+
+def not_entered(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
+    """Openings that a tool enters in part only, one finding a part: what stays is more than a corner keeps."""
+    if kerf < BLUNT_MM or not grown.holes:
+        return
+    import shapely
+
+    radius = kerf / 2
+    ways = shapely.union_all([_polygon(hole).buffer(radius, quad_segs=16) for hole in grown.holes])
+    worst: tuple[float, shapely.Geometry] | None = None
+    for hole in part.region.holes:
+        shape = _polygon(hole)
+        left = shapely.difference(shape, ways) if shapely.intersects(shape, ways) else shapely.Polygon()
+        for piece in shapely.get_parts(left.buffer(-CORNER_SHARE * radius)):
+            if not piece.is_empty and (worst is None or piece.area > worst[0]):
+                worst = (float(piece.area), piece)
+    if worst:
+        spot = worst[1].representative_point()
+        wide = 2 * (CORNER_SHARE * radius + float(shapely.distance(spot, worst[1].boundary)))
+        yield Finding(
+            "tool-not-in", "stop",
+            f"A tool of {say_mm(kerf)} does not enter all of an opening of {part.title}: a piece about {say_mm(wide, 1)} wide stays in it.",
+            f"Make the opening wider than {say_mm(kerf)} everywhere, or use a finer tool.", part.id, place=(spot.x, spot.y), amount=wide,
+        )  # fmt: skip
+
+
+BLUNT_MM = 0.5
+"""A beam is finer than any opening that it is asked to cut."""
+
+CORNER_SHARE = 0.6
+"""What a round tool leaves in a corner of the angle a takes a circle of (1 - s) / (1 + s) of its radius, where s is sin(a / 2): a third
+at 60 degrees, this much at 29. Closed form. What takes a larger one was not entered."""
+
+_CHORD_MM = 0.01
+
+
+def _polygon(ring: Ring) -> shapely.Polygon:
+    import shapely
+
+    return shapely.Polygon(flatten(ring.segments, _CHORD_MM)).buffer(0)
 
 
 def unreached(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:

@@ -171,7 +171,10 @@ def tabs_through(
         asked.id, asked.title, kind,
         f"tabs in pockets {say_mm(deep)} deep" if deep is not None else f"tabs through a {where}" + (" at 90°" if square else ""),
         "tab", "slot",
-        Change(first.placement, first.part, meeting.first, notches, slits, shoulders, zones=_roots(asked, meeting, tabs)),
+        Change(
+            first.placement, first.part, meeting.first, notches, slits, shoulders, zones=_roots(asked, meeting, tabs),
+            corners=partial(_root_corners, meeting, tabs, clearance),
+        ),
         Change(
             second.placement, second.part, None, cuts=() if pocketed else slots,
             pockets=tuple(Pocket(slot, deep, back) for slot in slots) if deep is not None else (),
@@ -355,6 +358,18 @@ def _sharp(meeting: Meeting, tabs: Tabs, clearance: float, gap: float) -> tuple[
     return tuple(found)
 
 
+def _root_corners(meeting: Meeting, tabs: Tabs, clearance: float) -> tuple[SharpCorner, ...]:
+    """Where tabs stand on their edge: the square rim of the slot goes home there."""
+    strip, long, found = meeting.first, -meeting.first.low, []
+    out = (-strip.inward[0], -strip.inward[1])
+    for start, end in tabs.spans:
+        for at, way in ((start + clearance / 4, -1.0), (end - clearance / 4, 1.0)):
+            home = strip.point(at + way * clearance / 2, 0.0)
+            along = (way * strip.along[0], way * strip.along[1])
+            found.append(SharpCorner(strip.point(at, 0.0), along, out, tabs.width, long, home))
+    return tuple(found)
+
+
 def _contacts(
     asked: Asked, meeting: Meeting, tabs: Tabs, gap: float, *, pocketed: bool, locked: bool
 ) -> Iterator[Contact]:  # fmt: skip
@@ -365,11 +380,12 @@ def _contacts(
     square = meeting.angle == 90.0
     for start, end in tabs.spans:
         middle = (start + end) / 2
-        quarters = (start + tabs.width / 4, end - tabs.width / 4)
+        # In the middle too: there no relief reaches, of whatever leaves something to bear on.
+        quarters = (start + tabs.width / 4, middle, end - tabs.width / 4)
         low, high = middle - reach, middle + reach
         along = Contact(
             first.part, Caliper(first.part, mine, tuple((low, -s * long, high, -s * long) for s in (0.5, 0.95))),
-            Caliper(second.part, theirs, tuple((low, low_side + s * wide, high, low_side + s * wide) for s in (0.3, 0.7))),
+            Caliper(second.part, theirs, tuple((low, low_side + s * wide, high, low_side + s * wide) for s in (0.3, 0.5, 0.7))),
             tabs.width - clearance / 2, clearance, long, second.part,
             Caliper(first.part, mine, ((middle, 0.0, middle, -1.5 * long),)) if square else None, in_pocket=pocketed,
         )  # fmt: skip

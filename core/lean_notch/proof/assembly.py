@@ -267,10 +267,20 @@ def _stretches(
     left, bottom, right, top = shape.bounds
     if high <= low or top <= low or bottom >= high:
         return
-    for piece in shapely.get_parts(shapely.clip_by_rect(shape, left - 1, low, right + 1, high)):
+    for piece in shapely.get_parts(clipped(shape, left - 1, low, right + 1, high)):
         if piece.geom_type == "Polygon" and piece.area > 0:
             start, _, end, _ = piece.bounds
             yield start, end, piece
+
+
+def clipped(shape: shapely.Geometry, left: float, low: float, right: float, high: float) -> shapely.Geometry:
+    """What of a shape lies in a box. The quick way of the library fails where an edge of the box runs along one of the shape's."""
+    import shapely
+
+    try:
+        return shapely.clip_by_rect(shape, left, low, right, high)
+    except shapely.GEOSException:
+        return shapely.intersection(shape, shapely.box(left, low, right, high))
 
 
 def _across(piece: shapely.Geometry, start: float, end: float) -> tuple[float, float] | None:
@@ -280,7 +290,7 @@ def _across(piece: shapely.Geometry, start: float, end: float) -> tuple[float, f
     left, _, right, _ = piece.bounds
     if start <= left and end >= right:
         return low, high
-    part = shapely.clip_by_rect(piece, start, low - 1, end, high + 1)
+    part = clipped(piece, start, low - 1, end, high + 1)
     if part.is_empty:
         return None
     # It may be in several pieces there: the widest tells.
@@ -305,7 +315,7 @@ def _askew(first: Body, second: Body, allowed: float) -> Iterator[Shared]:
         seen = shapely.transform(
             lanes[1].shape, lambda xy, a=across, k=across_per: np.stack([xy[:, 0], (xy[:, 1] - a) / k], axis=1)
         )
-        mine = shapely.clip_by_rect(lanes[0].shape, *_wide(lanes[0].shape, low + allowed / 2, high - allowed / 2))
+        mine = clipped(lanes[0].shape, *_wide(lanes[0].shape, low + allowed / 2, high - allowed / 2))
         both = shapely.buffer(shapely.intersection(mine, seen), -allowed / 2, quad_segs=2)
         if both.is_empty:
             continue

@@ -402,6 +402,8 @@ class _Prover:
             )  # fmt: skip
 
     def _off(self, title: str, compared: Comparison, where: dict[str, object], kerf: float, unsure: float) -> None:
+        if compared.larger and any(one.code in _NOT_IN and one.part == where["part"] for one in self.plan.findings):
+            return  # said already, with what would do: the kerf is not to blame
         others = max((compared.corner, compared.extra), key=lambda deviation: deviation.amount)
         worst = compared.edge if compared.edge.amount > EDGE_MM + unsure else others
         size = "larger" if compared.larger else "smaller"
@@ -473,6 +475,7 @@ def _beyond(box: Box, place: Point) -> float:
     return max(box[0] - place[0], place[0] - box[2], box[1] - place[1], place[1] - box[3], 0.0)
 
 
+_NOT_IN = ("tool-not-in", "tool-too-wide")
 _ACROSS = {"left": "wide", "bottom": "high"}
 _DONE = {"cut": "cut", "score": "scored", "engrave": "engraved", "pocket": "pocketed", "fold": "folded"}
 

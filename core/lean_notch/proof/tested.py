@@ -58,7 +58,16 @@ _PATHS = (
     "not-looked-at",
     "sheet-not-given",
 )
-_PARTS = ("off-size", "part-missing", "part-in-pieces", "off-line", "thin-web", "sheet-not-given")
+_PARTS = (
+    "off-size",
+    "tool-not-in",
+    "tool-too-wide",
+    "part-missing",
+    "part-in-pieces",
+    "off-line",
+    "thin-web",
+    "sheet-not-given",
+)
 _MARKS = (
     "marks-astray",
     "mark-off-sheet",

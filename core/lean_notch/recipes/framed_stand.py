@@ -37,6 +37,12 @@ def _make(name: str, values: Values) -> Design:
         "height - insert" if loose else "(height - insert + thickness)/2",
         positive=True,
     )
+    made.follows(
+        "insert_room",
+        "room between the base and the inserts",
+        f"height - insert - {2 if loose else 3}*thickness",
+        positive=True,
+    )
     radius = () if is_empty(values, "radius") else (
         CornerStep("top", Length("radius"), ("blank.top-left", "blank.top-right"), title="upper corners"),
     )  # fmt: skip
