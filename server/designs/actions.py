@@ -32,6 +32,7 @@ from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_
 from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat, OutFile, marked, write_files
 from lean_notch.findings import Finding
+from lean_notch.for_machine import is_on, on_machine
 from lean_notch.job import Job, compute, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.proving import FileProof
@@ -322,11 +323,26 @@ def restore_design(design: Design) -> None:
     design.save()
 
 
+def job_for(job: Job, machine: int | None) -> Job:
+    """The job as it is planned on a machine of the workshop, or as it is. Raises NothingThere for a machine that is not there."""
+    if machine is None or is_on(job, str(machine)):
+        return job
+    if not Machine.objects.filter(pk=machine, removed=None).exists():
+        raise NothingThere(
+            "That machine is not in the workshop any more.",
+            fix="Choose another receiver, or restore the machine.",
+            field="machine",
+        )
+    known = RACK.machine(machine)
+    return on_machine(job, known, RACK.entries(known.id))
+
+
 def keep_exports(
-    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any]
+    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any],
+    machine: int | None = None,
 ) -> list[Export]:  # fmt: skip
-    """Keeps files that were written of a revision by a profile, with the layout that they come from and what the proof of each
-    said."""
+    """Keeps files that were written of a revision by a profile, for its own machine or another one, with the layout that they come
+    from and what the proof of each said."""
     placed = computed(revision.job).layout
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=revision, defaults={"document": asdict(placed)})
@@ -337,7 +353,7 @@ def keep_exports(
                 format=file_format,
                 data=file.data,
                 sha256=proof.sha256,
-                holds={"part": file.part, "operation": file.operation, "back": file.back},
+                holds={"part": file.part, "operation": file.operation, "back": file.back, "machine": machine},
                 profile=profile,
                 proof={**verdicts.dated(proof.said), "found": _told(proof.findings)},
                 receiver=str(profile["name"])[:80],
@@ -374,7 +390,8 @@ def today(export: Export) -> tuple[str, ...] | None:
     """What would be otherwise if a file were written today; None where it is not known by which profile it was written."""
     if export.profile is None or export.holds is None:
         return None
-    result = compute(export.layout.revision.job, profile_from_json(export.profile), OUTLINES)
+    job = job_for(export.layout.revision.job, export.holds.get("machine"))
+    result = compute(job, profile_from_json(export.profile), OUTLINES)
     held = (export.sheet, export.holds["part"], export.holds["operation"], export.holds["back"])
     for file in write_files(result, cast(FileFormat, export.format)):
         if (file.sheet, file.part, file.operation, file.back) == held:

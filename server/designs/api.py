@@ -294,14 +294,14 @@ def list_exports(request: HttpRequest, design_id: int) -> HttpResponse:
 @router.post("/designs/{design_id}/exports", response={201: list[s.ExportOut], 202: TaskOut, **Refusals})
 def export_design(request: HttpRequest, design_id: int, given: s.ExportIn) -> HttpResponse:
     design = _one(request, design_id)
-    return _found(heavy.export(design, given.format, given.profile.model_dump(), _user(request)), 201)
+    return _found(heavy.export(design, given.format, given.profile.model_dump(), _user(request), given.machine), 201)
 
 
 @router.post("/designs/{design_id}/in-files", response={200: s.InFilesOut, 202: TaskOut, **Refusals})
 def look_into_files(request: HttpRequest, design_id: int, given: s.ExportIn) -> HttpResponse:
     """What would be written for a receiver; nothing is kept."""
     design = _one(request, design_id)
-    return _found(heavy.in_files(design, given.format, given.profile.model_dump(), _user(request)))
+    return _found(heavy.in_files(design, given.format, given.profile.model_dump(), _user(request), given.machine))
 
 
 @router.patch("/exports/{export_id}", response={200: s.ExportOut, 404: Problem, 422: Problem})

@@ -79,40 +79,55 @@ def check(name: str, data: bytes, owner: User) -> Found:
     return bytes(task.answer) if task.state == "done" else task
 
 
-def export(design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User) -> Found:
-    """Files written and kept, as JSON of a list of ExportOut. Raises NotchError."""
+def export(
+    design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User, machine: int | None = None
+) -> Found:  # fmt: skip
+    """Files written and kept, as JSON of a list of ExportOut, for the job's own machine or planned anew for another. Raises
+    NotchError."""
     head = actions.head_of(design)
-    now = computed(head.job)
+    job = actions.job_for(head.job, machine)
+    now = computed(job)
     # What was measured of the plan here holds for the file: what is left is to read it.
-    proving = proof_seconds(now) * (READ_SHARE if known_proof(head.job) else 1.0)
+    proving = proof_seconds(now) * (READ_SHARE if known_proof(job) else 1.0)
     if not _beside(export_seconds(now, file_format) + proving, always=file_format == "pdf"):
-        result = compute(head.job, profile_from_json(profile), OUTLINES)
+        result = compute(job, profile_from_json(profile), OUTLINES)
         files = write_files(result, file_format)
-        return _kept(head, file_format, files, prove_files(result, files, file_format).files, profile)
-    document = {"job": job_to_json(head.job), "format": file_format, "profile": profile, "revision": head.pk}
+        return _kept(head, file_format, files, prove_files(result, files, file_format).files, profile, machine)
+    document = {
+        "job": job_to_json(job),
+        "format": file_format,
+        "profile": profile,
+        "revision": head.pk,
+        "machine": machine,
+    }
     task = ask(owner, EXPORT, f"job {design.pk}", document)
     return bytes(task.answer) if task.state == "done" else task
 
 
-def in_files(design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User) -> Found:
+def in_files(
+    design: Design, file_format: FileFormat, profile: dict[str, Any], owner: User, machine: int | None = None
+) -> Found:  # fmt: skip
     """What the files for a receiver hold, as JSON of InFilesOut. Nothing is kept. Raises NotchError."""
-    job = actions.head_of(design).job
+    own = actions.head_of(design).job
+    job = actions.job_for(own, machine)
     if not _beside(export_seconds(computed(job), file_format)):
-        return _in_files(job, profile, file_format)
-    document = {"job": job_to_json(job), "format": file_format, "profile": profile}
+        return _in_files(job, own, profile, file_format)
+    document = {"job": job_to_json(job), "own": job_to_json(own), "format": file_format, "profile": profile}
     task = ask(owner, IN_FILES, f"job {design.pk}", document)
     return bytes(task.answer) if task.state == "done" else task
 
 
-def _in_files(job: Job, profile: dict[str, Any], file_format: FileFormat) -> bytes:
+def _in_files(job: Job, own: Job, profile: dict[str, Any], file_format: FileFormat) -> bytes:
     result = compute(job, profile_from_json(profile), OUTLINES)
-    return shown.show_in_files(result, file_format).model_dump_json().encode()
+    planned = shown.show_planned(computed(own), result) if job != own else None
+    return shown.show_in_files(result, file_format, planned).model_dump_json().encode()
 
 
 def _compute_in_files(given: Given, tell: Tell) -> bytes:
     tell(0.0, "planning the cuts")
     document = given.document
-    return _in_files(job_from_json(document["job"]), document["profile"], document["format"])
+    job, own = (job_from_json(document[name]) for name in ("job", "own"))
+    return _in_files(job, own, document["profile"], document["format"])
 
 
 def _beside(seconds: float, *, always: bool = False) -> bool:
@@ -179,7 +194,14 @@ def _keep_export(task: Task, answer: bytes) -> bytes:
     rows, given = json.loads(answer), task.given
     proofs = [_file_proof(row.pop("proof")) for row in rows]
     files = [OutFile(**{**row, "data": base64.b64decode(row["data"])}) for row in rows]
-    return _kept(Revision.objects.get(pk=given["revision"]), given["format"], files, proofs, given["profile"])
+    return _kept(
+        Revision.objects.get(pk=given["revision"]),
+        given["format"],
+        files,
+        proofs,
+        given["profile"],
+        given.get("machine"),
+    )
 
 
 def _file_proof(document: dict[str, Any]) -> FileProof:
@@ -188,9 +210,10 @@ def _file_proof(document: dict[str, Any]) -> FileProof:
 
 
 def _kept(
-    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any]
+    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any],
+    machine: int | None,
 ) -> bytes:  # fmt: skip
-    exports = actions.keep_exports(revision, file_format, files, proofs, profile)
+    exports = actions.keep_exports(revision, file_format, files, proofs, profile, machine)
     return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
 
 

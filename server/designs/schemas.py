@@ -176,10 +176,12 @@ class GoIn(MoveIn):
 
 
 class ExportIn(Schema):
-    """`profile` says how the files are written; its lengths are in mm."""
+    """`profile` says how the files are written; its lengths are in mm. For another `machine` of the workshop than the job's own it is
+    planned anew."""
 
     format: FileFormat = "svg"
     profile: ProfileValues = ProfileValues()
+    machine: Number | None = None
 
 
 class Out(BaseModel):
@@ -783,12 +785,25 @@ class InFileOut(Out):
     seconds: float
 
 
+class PlannedOut(Out):
+    """A job as it is planned anew for another machine: what that cuts with (`tool`, "" for a beam), how wide that is, and what
+    becomes otherwise."""
+
+    machine: str
+    kind: str
+    tool: str
+    kerf: float
+    changes: list[ChangeOut]
+    findings: tuple[Finding, ...]
+
+
 class InFilesOut(Out):
     """Every file that would be written for a receiver, what of the job is `left_out` of them, and what of the profile the format
     does not hold."""
 
     files: list[InFileOut]
     not_held: tuple[Finding, ...]
+    planned: PlannedOut | None
     left_out: tuple[Operation, ...]
     own_speeds: bool
 

@@ -52,7 +52,7 @@ from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
 from lean_notch.route import Stop, route
-from lean_notch.trial import Change, Trial, moved
+from lean_notch.trial import Change, Trial, changes, moved
 from lean_notch.trial_pair import fit_field, usual_clearances
 from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
@@ -444,7 +444,20 @@ def _time(sheet: SheetPlan, speeds: Speeds) -> out.SheetTimeOut:
     )  # fmt: skip
 
 
-def show_in_files(result: Result, file_format: FileFormat) -> out.InFilesOut:
+MOST_CHANGES = 12
+
+
+def show_planned(own: Result, other: Result) -> out.PlannedOut:
+    """What another machine makes otherwise of a job."""
+    machine = other.job.basis.of(other.job.design.boards[0].id).machine
+    stops = tuple(one for one in (*other.build.findings, *other.plan.findings) if one.severity == "stop")
+    return out.PlannedOut(
+        machine=machine.name, kind=machine.kind, tool=machine.tool, kerf=machine.kerf,
+        changes=[show_change(one) for one in changes(own, other)[:MOST_CHANGES]], findings=stops[:MOST_CHANGES],
+    )  # fmt: skip
+
+
+def show_in_files(result: Result, file_format: FileFormat, anew: out.PlannedOut | None = None) -> out.InFilesOut:
     """With what each board's machine was set to before, where its log knows."""
     basis = result.job.basis
     files = []
@@ -460,7 +473,7 @@ def show_in_files(result: Result, file_format: FileFormat) -> out.InFilesOut:
         )  # fmt: skip
     own = all(basis.of(board.id).machine.speeds is not None for board in result.job.design.boards)
     held = not_held(result.profile, file_format)
-    return out.InFilesOut(files=files, left_out=left_out(result), own_speeds=own, not_held=held)
+    return out.InFilesOut(files=files, left_out=left_out(result), own_speeds=own, not_held=held, planned=anew)
 
 
 def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:

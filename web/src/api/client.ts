@@ -337,14 +337,14 @@ export const api = {
   cancelTask: (task_id: number) =>
     unwrap<void>(client.DELETE('/api/tasks/{task_id}', { params: { path: { task_id } } })),
   exports: (id: number) => unwrap<Export[]>(client.GET('/api/designs/{design_id}/exports', at(id))),
-  export: (id: number, format: FileFormat, profile: ProfileValues) =>
+  export: (id: number, format: FileFormat, profile: ProfileValues, machine: number | null) =>
     unwrap<Export[] | Task>(
-      client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, profile } }),
+      client.POST('/api/designs/{design_id}/exports', { ...at(id), body: { format, profile, machine } }),
     ),
   profiles: () => unwrap<Profile[]>(client.GET('/api/profiles')),
-  inFiles: (id: number, format: FileFormat, profile: ProfileValues) =>
+  inFiles: (id: number, format: FileFormat, profile: ProfileValues, machine: number | null) =>
     unwrap<InFiles | Task>(
-      client.POST('/api/designs/{design_id}/in-files', { ...at(id), body: { format, profile } }),
+      client.POST('/api/designs/{design_id}/in-files', { ...at(id), body: { format, profile, machine } }),
     ),
   tellOutcome: (export_id: number, outcome: Outcome) =>
     unwrap<Export>(

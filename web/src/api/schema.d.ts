@@ -2007,7 +2007,8 @@ export interface components {
     }
     /**
      * ExportIn
-     * @description `profile` says how the files are written; its lengths are in mm.
+     * @description `profile` says how the files are written; its lengths are in mm. For another `machine` of the workshop than the job's own it is
+     *     planned anew.
      */
     ExportIn: {
       /**
@@ -2016,6 +2017,8 @@ export interface components {
        * @enum {string}
        */
       format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
+      /** Machine */
+      machine?: number | null
       /**
        * @default {
        *       "engrave": "outline",
@@ -2434,6 +2437,7 @@ export interface components {
       not_held: components['schemas']['Finding'][]
       /** Own Speeds */
       own_speeds: boolean
+      planned: components['schemas']['PlannedOut'] | null
     }
     /**
      * JobOnBoard
@@ -3507,6 +3511,25 @@ export interface components {
         [key: string]: unknown
       }[]
       tried: components['schemas']['TriedOut']
+    }
+    /**
+     * PlannedOut
+     * @description A job as it is planned anew for another machine: what that cuts with (`tool`, "" for a beam), how wide that is, and what
+     *     becomes otherwise.
+     */
+    PlannedOut: {
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      /** Findings */
+      findings: components['schemas']['Finding'][]
+      /** Kerf */
+      kerf: number
+      /** Kind */
+      kind: string
+      /** Machine */
+      machine: string
+      /** Tool */
+      tool: string
     }
     /** PointOnPart */
     PointOnPart: {

@@ -19,6 +19,17 @@ const length = (mm: number) => say.length(mm)
 /** With several boards, what follows for each of the first few. */
 const several = computed(() => (job.design!.boards.length > 1 ? job.design!.boards.slice(0, 3) : []))
 
+/** A beam takes a kerf, a tool its own width: where that comes from goes with it. */
+const cutter = computed(() => {
+  const { machine, doubts } = basis.value
+  const { found } = machine
+  if (machine.kind === 'router') {
+    return `Tool · ${machine.name}${found ? `, measured ${say.date(found.date)}` : ', as sold'}`
+  }
+  const from = found ? ', of another board' : ', typed in, not measured'
+  return `Kerf · ${machine.name}${doubts.length ? from : ''}`
+})
+
 function changed(...keys: string[]): boolean {
   return keys.some((key) => job.changed.figures.has(`basis:${job.board!.id}/${key}`))
 }
@@ -73,7 +84,7 @@ function forget(): void {
     </BasisChip>
     <BasisChip
       @closed="forget"
-      :title="`Kerf · ${basis.machine.name}${basis.doubts.length ? (basis.machine.found ? ', of another board' : ', typed in, not measured') : ''}`"
+      :title="cutter"
       :changed="changed('kerf')"
       :problem="wrong('kerf', 'machine')"
     >
@@ -83,7 +94,7 @@ function forget(): void {
           say.within(basis.machine.found.within)
         }}</span>
         <span class="figure second">{{ say.unit }}</span>
-        <b v-if="basis.doubts.length" class="ochre">?</b>
+        <b v-if="basis.doubts.length && basis.machine.kind !== 'router'" class="ochre">?</b>
       </template>
       <MachineEditor />
     </BasisChip>

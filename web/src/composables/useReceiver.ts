@@ -25,6 +25,11 @@ export function useReceiver() {
 
   const machine = computed(() => job.basis!.machine)
   const receiver = computed(() => profiles.value?.find(({ id }) => id === chosen.value) ?? null)
+  /** Another machine of the workshop than the job's own: its files are planned anew. */
+  const another = computed(() => {
+    const theirs = receiver.value?.machine ?? null
+    return theirs !== null && String(theirs) !== machine.value.id ? theirs : null
+  })
   const others = computed(() => (profiles.value ?? []).filter(({ id }) => id !== chosen.value))
   const changed = computed(() => JSON.stringify(receiver.value?.document) !== JSON.stringify(profile.value))
   /** Whoever gets the file, as the action says it. A plain profile stands in for the machine's own. */
@@ -59,7 +64,7 @@ export function useReceiver() {
       void look(async () => {
         const unwanted = () => left || mine !== asked
         const watching = { watch: (now: Task | null) => void (unwanted() || (task.value = now)), unwanted }
-        const found = await whole(() => api.inFiles(id, given.format, given), watching)
+        const found = await whole(() => api.inFiles(id, given.format, given, another.value), watching)
         if (!found || unwanted()) return
         inside.value = found
         current.value = true
@@ -91,7 +96,7 @@ export function useReceiver() {
     })
 
   return {
-    profiles, receiver, others, whom, machine, profile, changed, inside, current, task, busy, problem, unreadable,
+    profiles, receiver, another, others, whom, machine, profile, changed, inside, current, task, busy, problem, unreadable,
     choose, keep, keepAs,
   } // prettier-ignore
 }

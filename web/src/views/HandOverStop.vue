@@ -3,6 +3,7 @@ import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 
 import { api, type Export, type Operation, type Task } from '../api/client'
 import { whole } from '../api/tasks'
+import ChangeList from '../components/ChangeList.vue'
 import FilePicture from '../components/FilePicture.vue'
 import HandedOver from '../components/HandedOver.vue'
 import ProblemNote from '../components/ProblemNote.vue'
@@ -25,7 +26,7 @@ const job = useJob()
 const say = useSay()
 const settings = useSettings()
 const to = useReceiver()
-const { receiver, whom, machine, profile, changed, inside, current, unreadable } = to
+const { receiver, another, whom, machine, profile, changed, inside, current, unreadable } = to
 const number = ref(0)
 const looked = ref<Operation | null>(null)
 const busy = ref(false)
@@ -48,12 +49,16 @@ watch(receiver, () => (number.value = 0))
 /** The proof is of the whole job: a file without some of it is told apart. */
 const lacks = computed(() => (inside.value?.left_out ?? []).map((one) => WORKS[one]))
 
+/** Of another machine of the workshop: the job as it is planned there. */
+const planned = computed(() => inside.value?.planned ?? null)
+
 /** What the strong action says follows the proof of just this state. */
 const action = computed(() => {
   const many =
     files.value.length > 1
       ? `${files.value.length} ${NAMES[format.value]} files`
       : `the ${NAMES[format.value]}`
+  if (planned.value) return { words: `Save ${many} for ${whom.value}`, strong: false, waits: !current.value }
   if (job.fresh?.fits) {
     const without = lacks.value.length ? `, without ${lacks.value.join(' and ')}` : ''
     return { words: `Save ${many} for ${whom.value}${without}`, strong: current.value && !without }
@@ -90,7 +95,7 @@ async function write(): Promise<void> {
     const { name } = profile.value!
     const given = { ...profile.value!, name: name === 'Plain' ? machine.value.name : name }
     const { id } = job.design!
-    const ask = () => api.export(id, format.value, given)
+    const ask = () => api.export(id, format.value, given, another.value)
     const written = await whole(ask, { watch: (now) => (writing.value = now), unwanted: () => left })
     for (const one of written ?? []) save(api.fileAddress(one.id), one.file_name)
     if (job.design?.id === id) saved.value = written ?? []
@@ -121,7 +126,18 @@ const sheetPage = (form: 'html' | 'pdf') =>
           >{{ action.words }}</ElButton
         >
         <div class="facts">
-          <p v-if="job.fresh?.fits && !job.fresh.provided">
+          <template v-if="another !== null">
+            <p v-if="planned">
+              <b>Planned anew for the {{ planned.machine }}</b
+              >, {{ planned.kind === 'router' ? 'tool' : 'kerf' }} {{ say.length(planned.kerf) }} {{ say.unit
+              }}{{ planned.tool ? `, ${planned.tool}` : '' }};
+              {{ files.length > 1 ? 'each file' : 'the file' }} is proved when it is saved
+            </p>
+            <p v-for="one in planned?.findings ?? []" :key="one.why" class="ochre">
+              {{ say.sentence(one.why) }} {{ say.sentence(one.fix) }}
+            </p>
+          </template>
+          <p v-else-if="job.fresh?.fits && !job.fresh.provided">
             <b class="good">✓ The plan is proved</b>, {{ say.moment(job.fresh.at) }};
             {{ files.length > 1 ? 'each file' : 'the file' }} is read back when it is saved
           </p>
@@ -217,6 +233,10 @@ const sheetPage = (form: 'html' | 'pdf') =>
           </section>
         </div>
       </div>
+      <details v-if="planned?.changes.length" class="anew">
+        <summary>What becomes otherwise on the {{ planned.machine }}</summary>
+        <ChangeList :changes="planned.changes" />
+      </details>
       <HandedOver :files="made" @told="load" />
     </div>
     <template #ledger>

@@ -1,0 +1,41 @@
+"""A job on another machine of the workshop: in, the job, that machine and what its notebook knows; out, the job as it would be planned
+there. Nothing is written of the job itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from .basis import Basis, BoardBasis, Machine
+from .basis.equip import equipped
+from .basis.notebook import Entry
+from .job import Job, usual_settings
+
+
+def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job:
+    """Every board with that machine's tool, kerf, bed and room between cuts; fits, sheets and turns stay as they were chosen."""
+    boards = tuple((name, _moved(one, machine, entries)) for name, one in job.basis.boards)
+    moved = replace(job, basis=Basis(boards), layouts=())
+    layouts = []
+    for board in job.design.boards:
+        usual, chosen = usual_settings(moved.basis.of(board.id)), job.settings(board.id)
+        same = job.basis.of(board.id).machine.kind == machine.kind
+        room = {
+            name: max(getattr(chosen, name), getattr(usual, name)) if same else getattr(usual, name)
+            for name in ("margin", "spacing")
+        }
+        layouts.append((board.id, replace(chosen, **room)))
+    return replace(moved, layouts=tuple(layouts))
+
+
+def _moved(before: BoardBasis, machine: Machine, entries: Sequence[Entry]) -> BoardBasis:
+    if before.machine.id and before.machine.id == machine.id:
+        return before
+    moved = equipped(before.stock, machine, entries, before)
+    return replace(moved, stock=before.stock, clearance=before.clearance, fits=before.fits, into=before.into)
+
+
+def is_on(job: Job, machine: str) -> bool:
+    """Whether all boards of a job are cut on the machine of that number already."""
+    return all(job.basis.of(board.id).machine.id == machine for board in job.design.boards)
