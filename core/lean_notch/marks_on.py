@@ -69,7 +69,7 @@ def _beyond(part: FlatPart, marks: Sequence[FlatMark]) -> Iterator[Finding]:
         place = places[int(off.argmax())]
         amount, outside = float(off.max()) + BESIDE_MM, not around.contains(place)
         yield Finding(
-            "mark-beyond" if outside else "mark-over-opening", "stop",
+            *(("mark-beyond", "stop") if outside else ("mark-over-opening", "look")),
             f"{_sentence(mark.title)} runs {say_mm(amount, 1)} "
             f"{f'beyond the edge of {part.title}' if outside else f'over {_opening(part, place)}'}: there is no board to {mark.operation}.",
             "Move it, make it smaller, or end it at the edge.", part.id, place=(place.x, place.y), amount=amount, field=mark.field,

@@ -151,7 +151,7 @@ def test_a_job_is_made_proved_and_handed_over_by_keys_alone(page):
     focus(page, "^Hand over")
     page.keyboard.press("Enter")
     expect(page).to_have_title(re.compile("^Hand over · By keys · Lean Notch$"))
-    expect(page.locator("main")).to_contain_text("✓ Proved")
+    expect(page.locator("main")).to_contain_text("✓ The plan is proved")
     focus(page, "^Save the SVG for the shed laser$")
     with page.expect_download() as download:
         page.keyboard.press("Enter")

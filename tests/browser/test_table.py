@@ -233,7 +233,7 @@ def test_a_profile_with_nothing_in_it_is_said_and_saves_nothing(page: Page):
     go(page, "Hand over")
     page.get_by_role("button", name="Save the SVG for the shed laser", exact=True).wait_for()
     page.get_by_role("button", name="leave out").first.click()
-    expect(page.get_by_text("Not in this file: cuts. The proof is of all of it.")).to_be_visible()
+    expect(page.get_by_text("Not in this file: cuts. The plan that is proved has all of it.")).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("without cuts$"))).to_be_visible()
     while page.get_by_role("button", name="leave out").count():
         page.get_by_role("button", name="leave out").first.click()

@@ -15,6 +15,7 @@ from tasks.actions import MOST_OPEN, RUNNING, TooMany, ask, cancel, want
 from tasks.kinds import kind_of
 from tasks.models import Task
 from tasks.pool import Pool
+from tasks.worker import Worker
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.xdist_group("tasks")]
 
@@ -37,16 +38,19 @@ def spare():
 
 @pytest.fixture
 def pool(known, db, spare):
+    """Its first children are begun by this thread: a child ends with the thread that began it."""
+    spare += [Worker() for _ in range(2 - len(spare))]
+
     class Sparing(Pool):
         def _end_all(self):
-            for worker in list(self._workers):
-                if worker.free and self._stopping:
-                    self._workers.remove(worker)
-                    spare.append(worker)
+            if self._stopping:
+                kept = [worker for worker in self._workers if worker in spare and worker.free]
+                self._workers = [worker for worker in self._workers if worker not in kept]
+                spare[:] = kept
             super()._end_all()
 
     RUNNING.pool = Sparing(2)
-    RUNNING.pool._workers += [spare.pop() for _ in spare[:2]]
+    RUNNING.pool._workers += spare
     RUNNING.pool.start()
     yield RUNNING.pool
     RUNNING.pool.stop()

@@ -96,9 +96,9 @@ def not_entered(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]
 BLUNT_MM = 0.5
 """A beam is finer than any opening that it is asked to cut."""
 
-CORNER_SHARE = 0.6
+CORNER_SHARE = 0.7
 """What a round tool leaves in a corner of the angle a takes a circle of (1 - s) / (1 + s) of its radius, where s is sin(a / 2): a third
-at 60 degrees, this much at 29. Closed form. What takes a larger one was not entered."""
+at 60 degrees, this much at 20. Closed form. What takes a larger one was not entered."""
 
 _CHORD_MM = 0.01
 

@@ -292,7 +292,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 20px;
-  min-height: 5.2rem;
+  min-height: 6rem;
   padding-bottom: 8px;
 }
 .strong {
