@@ -134,11 +134,12 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
     assert design, "a built part is one of the design"
     density = job.basis.of(part.board).stock.density
     grams = part.region.area * readings.mean * density * 1e-6
+    left, bottom, right, top = part.box
     stands, sets = job.design.quantity(design) - design.loose, job.sets
     many = f"{stands} standing + {design.loose} loose" + (f", × {sets} sets" if sets > 1 else "")
     return (
-        Figure("width", "width", part.size[0], "computed", "fingers included"),
-        Figure("height", "height", part.size[1], "computed", "fingers included"),
+        Figure("width", "width", right - left, "computed", "fingers included"),
+        Figure("height", "height", top - bottom, "computed", "fingers included"),
         Figure(
             "thickness", "thickness", readings.mean, "measured", f"{say_mm(readings.thin)} to {say_mm(readings.thick)}"
         ),

@@ -10,6 +10,7 @@ from lean_notch.job import compute, job_from_json, job_to_json
 from lean_notch.ledger import ledger
 from lean_notch.proving import prove_job
 from lean_notch.route import last_stops, route
+from plates import plate, rectangle
 
 
 def rows(job, subject):
@@ -42,6 +43,15 @@ def test_the_ledger_adds_up(job):
     assert joint["finger_drawn"].value - joint["finger"].value == pytest.approx(0.14)
     assert joint["socket"].value - joint["socket_drawn"].value == pytest.approx(0.14)
     assert joint["pitch"].value * joint["fingers"].value == pytest.approx(156.12)
+
+
+def test_a_part_is_as_wide_and_high_as_all_its_steps_make_it():
+    """A T of two rectangles, and half a plate turned over its own edge; by hand."""
+    stem = {**rectangle("stem", 30, 140), "does": "add", "x": 65, "y": -140}
+    t = rows(plate(stem, blank=rectangle("bar", 160, 30)), "part:plate")
+    assert (t["width"].value, t["height"].value) == pytest.approx((160, 170))
+    half = rows(plate({"kind": "mirror", "id": "fold", "x": 100, "y": 0, "angle": 90.0}), "part:plate")
+    assert (half["width"].value, half["height"].value) == pytest.approx((200, 60))
 
 
 def test_what_is_drawn_is_what_the_ledger_says(job):
