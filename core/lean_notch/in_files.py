@@ -6,7 +6,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from .basis import Speeds
+from .basis import BoardBasis
 from .cutting import CutPath, SheetPlan, estimate
 from .files import FileFormat, Planned, planned_files
 from .formats.frame import Frame, file_layers
@@ -74,13 +74,13 @@ def left_out(result: Result) -> tuple[Operation, ...]:
 
 def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFile:
     plan, profile = planned.plan, result.profile
-    speeds = result.job.basis.of(planned.board).machine.usual
+    basis = result.job.basis.of(planned.board)
     down = file_format == "svg" or (file_format != "pdf" and profile.y_down)
     frame = Frame.of(plan, profile, flipped=down)
     works = tuple(
         Work(
             layer.operation, layer.name, layer.colour, layer.paths, sum(path.inner for path in layer.paths),
-            math.fsum(path.length for path in layer.paths), _seconds(planned, layer.paths, speeds),
+            math.fsum(path.length for path in layer.paths), _seconds(planned, layer.paths, basis),
         )
         for layer in file_layers(plan, profile)
     )  # fmt: skip
@@ -89,14 +89,14 @@ def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFil
         Outlined(path.part, path.part_title, path.copy, _middle(path), turn) for turn, path in enumerate(cut, 1)
     )
     kept = [path for work in works for path in work.paths]
-    seconds = estimate(_with(planned, kept), speeds).total
+    seconds = estimate(_with(planned, kept), basis).total
     return InFile(
         planned.name, planned.sheet, plan.width, plan.height, (frame.left, frame.low), down, works, outlines, seconds
     )
 
 
-def _seconds(planned: Planned, paths: tuple[CutPath, ...], speeds: Speeds) -> float:
-    return math.fsum(estimate(_with(planned, list(paths)), speeds).by_operation.values())
+def _seconds(planned: Planned, paths: tuple[CutPath, ...], basis: BoardBasis) -> float:
+    return math.fsum(estimate(_with(planned, list(paths)), basis).by_operation.values())
 
 
 def _with(planned: Planned, paths: list[CutPath]) -> SheetPlan:

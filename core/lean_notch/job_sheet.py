@@ -9,7 +9,7 @@ from itertools import chain
 from .basis import BoardBasis
 from .basis.notebook import WAY_TITLES
 from .basis.settings import CutSetting, say_setting, settings_for
-from .cutting import Estimate, SheetPlan, estimate, say_time
+from .cutting import Estimate, SheetPlan, estimate, rests_on, say_time
 from .design import BoardNeed
 from .formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, Table
 from .geometry import Box
@@ -52,8 +52,7 @@ def job_sheet(
     each board's machine was set to for such a board when it came out well, where `settings` (by board) know it."""
     plan = result.plan
     times = {
-        one.number: estimate(one, result.job.basis.of(result.layout.sheet(one.number).board).machine.usual)
-        for one in plan.sheets
+        one.number: estimate(one, result.job.basis.of(result.layout.sheet(one.number).board)) for one in plan.sheets
     }
     blocks: list[Block] = list(chain.from_iterable(_board(result, board, times) for board in result.job.design.boards))
     blocks.append(Lines(tuple(filter(None, (_in_all(result, times), written.proof)))))
@@ -104,9 +103,8 @@ def _board(result: Result, board: BoardNeed, times: Mapping[int, Estimate]) -> I
     if sheets:
         area = sheets[0].area
         seconds = say_time(sum(times[one.number].total for one in sheets))
-        usual = "" if machine.speeds else ", at default speeds for such a machine"
         count = f"{len(sheets)} sheet{'s' * (len(sheets) != 1)}"
-        lines.append(f"{count}, {say_mm(area.width)} × {say_mm(area.height)}; about {seconds}{usual}")
+        lines.append(f"{count}, {say_mm(area.width)} × {say_mm(area.height)}; about {seconds} {rests_on((machine,))}")
     yield Lines(tuple(lines))
 
 

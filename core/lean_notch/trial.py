@@ -82,7 +82,7 @@ def job_seconds(result: Result) -> float:
     """How long all sheets take, each on its board's machine."""
     boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
     basis = result.job.basis
-    return math.fsum(estimate(plan, basis.of(boards[plan.number]).machine.usual).total for plan in result.plan.sheets)
+    return math.fsum(estimate(plan, basis.of(boards[plan.number])).total for plan in result.plan.sheets)
 
 
 def price_of(job: Job, layout: Layout) -> float | None:

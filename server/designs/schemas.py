@@ -723,7 +723,7 @@ class ProofFound(Out):
     close_ups: tuple[CloseUp, ...]
     as_cut: dict[str, tuple[tuple[tuple[float, float], ...], ...]]
     times: list[SheetTimeOut]
-    own_speeds: bool
+    times_rest_on: str
     said: Said
     route: tuple[Stop, ...]
 
@@ -805,7 +805,7 @@ class InFilesOut(Out):
     not_held: tuple[Finding, ...]
     planned: PlannedOut | None
     left_out: tuple[Operation, ...]
-    own_speeds: bool
+    times_rest_on: str
 
 
 class OutcomeIn(Schema):

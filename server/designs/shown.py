@@ -17,14 +17,13 @@ from lean_notch.basis import (
     Basis,
     BoardBasis,
     Fit,
-    Speeds,
     machine_to_json,
     stock_to_json,
 )
 from lean_notch.basis.settings import CutSetting, say_setting, settings_for
 from lean_notch.broken import broken
 from lean_notch.build import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
-from lean_notch.cutting import CutPath, SheetPlan, estimate
+from lean_notch.cutting import CutPath, SheetPlan, estimate, rests_on
 from lean_notch.cutting.profile import not_held
 from lean_notch.design import BoardNeed, Part
 from lean_notch.design import Design as Drawn
@@ -354,16 +353,15 @@ def _fit(fit: Fit) -> out.FitRangeOut:
 
 def show_proof(job: Job, proof: Proof) -> out.ProofFound:
     result = computed(job)
-    machines = {board.id: job.basis.of(board.id).machine for board in job.design.boards}
     return out.ProofFound(
         fits=proof.fits, verdict=proof.verdict, provided=proof.provided, sentence=proof.sentence,
         not_looked_at=NOT_LOOKED_AT, findings=proof.findings, parts=proof.parts, mates=proof.mates,
         paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
         finished=_finished(proof), tested=proof.tested, close_ups=proof.close_ups, as_cut=dict(proof.as_cut),
         times=[
-            _time(sheet, machines[result.layout.sheet(sheet.number).board].usual) for sheet in result.plan.sheets
+            _time(sheet, job.basis.of(result.layout.sheet(sheet.number).board)) for sheet in result.plan.sheets
         ],
-        own_speeds=all(machine.speeds is not None for machine in machines.values()),
+        times_rest_on=rests_on(job.basis.of(board.id).machine for board in job.design.boards),
         said=proof.said, route=route(result, proof.said),
     )  # fmt: skip
 
@@ -423,8 +421,8 @@ def _cut_path(path: CutPath) -> out.CutPathOut:
     return out.CutPathOut(part=path.part, copy_number=path.copy, operation=path.operation, inner=path.inner, path=data)
 
 
-def _time(sheet: SheetPlan, speeds: Speeds) -> out.SheetTimeOut:
-    time = estimate(sheet, speeds)
+def _time(sheet: SheetPlan, basis: BoardBasis) -> out.SheetTimeOut:
+    time = estimate(sheet, basis)
     return out.SheetTimeOut(
         number=sheet.number,
         seconds=time.total,
@@ -471,9 +469,9 @@ def show_in_files(result: Result, file_format: FileFormat, anew: out.PlannedOut 
                 works=works, outlines=one.outlines, seconds=one.seconds,
             )
         )  # fmt: skip
-    own = all(basis.of(board.id).machine.speeds is not None for board in result.job.design.boards)
+    rest = rests_on(basis.of(board.id).machine for board in result.job.design.boards)
     held = not_held(result.profile, file_format)
-    return out.InFilesOut(files=files, left_out=left_out(result), own_speeds=own, not_held=held, planned=anew)
+    return out.InFilesOut(files=files, left_out=left_out(result), times_rest_on=rest, not_held=held, planned=anew)
 
 
 def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:

@@ -6,10 +6,10 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from conftest import edited, make_basis, make_job, with_marks
+from conftest import edited, make_basis, make_board, make_job, with_marks
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.basis import USUAL_SPEEDS, Machine, Speeds
+from lean_notch.basis import USUAL_SPEEDS, Basis, Machine, Speeds
 from lean_notch.cutting import Layer, Profile, estimate, profile_from_json, profile_to_json
 from lean_notch.cutting.hatch import hatched
 from lean_notch.cutting.order import Step, Stretch, shortest, travel
@@ -23,6 +23,7 @@ from lean_notch.in_files import left_out
 from lean_notch.job import compute
 from lean_notch.operations import OPERATIONS
 from lean_notch.proving import prove_job
+from plates import plate
 from shapes import polygon, random_region
 
 MARKS = [
@@ -218,17 +219,52 @@ def test_corners_and_small_arcs_cost_time():
 
 
 def test_an_estimate_adds_up_by_part_and_operation(marked):
-    plan = compute(marked).plan.sheets[0]
-    time = estimate(plan, USUAL_SPEEDS["laser"])
+    plan, basis = compute(marked).plan.sheets[0], marked.basis.of("main")
+    time = estimate(plan, basis)
     assert time.total == pytest.approx(sum(time.by_operation.values()) + time.travel)
     assert sum(time.by_part.values()) == pytest.approx(sum(time.by_operation.values()))
     assert set(time.by_operation) == {"engrave", "score", "fold", "pocket", "cut"}
-    slow = replace(USUAL_SPEEDS["laser"], cut=5)
+    slow = replace(basis, machine=replace(basis.machine, speeds=replace(USUAL_SPEEDS["laser"], cut=5)))
     assert estimate(plan, slow).by_operation["cut"] > 2 * time.by_operation["cut"]
     filled = compute(marked, Profile(engrave="filled")).plan.sheets[0]
     hatch = compute(marked, Profile(engrave="hatch", hatch_mm=0.1)).plan.sheets[0]
-    one, other = (estimate(sheet, USUAL_SPEEDS["laser"]).by_operation["engrave"] for sheet in (filled, hatch))
+    one, other = (estimate(sheet, basis).by_operation["engrave"] for sheet in (filled, hatch))
     assert one < other < 12 * one
+
+
+def routed(thick, tool):
+    board = make_board((thick - 0.05, thick + 0.04), kerf=tool)
+    return replace(board, machine=replace(board.machine, kind="router"))
+
+
+def test_a_tool_goes_round_as_often_as_the_board_is_deep():
+    """12 mm and a hair with a 6 mm tool: three times round; with one of 4: four times. The way of one round is known."""
+    basis = routed(12, 6.0)
+    job = replace(plate(), basis=Basis((("main", basis),)), layouts=())
+    [path] = [path for path in compute(job).plan.sheets[0].paths if path.operation == "cut"]
+    once = path_seconds(path.shape.segments, USUAL_SPEEDS["router"].cut, USUAL_SPEEDS["router"].acceleration)
+    plan = compute(job).plan.sheets[0]
+    assert estimate(plan, basis).by_operation["cut"] == pytest.approx(3 * once)
+    assert estimate(plan, routed(12, 4.0)).by_operation["cut"] == pytest.approx(4 * once)
+    laser = replace(basis, machine=replace(basis.machine, kind="laser", speeds=USUAL_SPEEDS["router"]))
+    assert estimate(plan, laser).by_operation["cut"] == pytest.approx(once)
+
+
+@pytest.mark.parametrize(("wide", "high"), [(80, 50), (40, 40), (90, 20)])
+def test_clearing_a_pocket_takes_as_long_as_its_rings_half_a_tool_apart(wide, high):
+    """Quadrature: the rings that a tool goes, each half its width inside the last, laid down by another library."""
+    tool, basis = 3.0, routed(12, 3.0)
+    pocket = {
+        "kind": "shape", "id": "p", "does": "mark", "operation": "pocket", "depth": "4", "x": 5, "y": 5,
+        "shape": {"kind": "rectangle", "width": wide, "height": high},
+    }  # fmt: skip
+    job = replace(plate(pocket), basis=Basis((("main", basis),)), layouts=())
+    seconds = estimate(compute(job).plan.sheets[0], basis).by_operation["pocket"]
+    way, ring = 0.0, shapely.box(0, 0, wide, high).buffer(-tool / 2, join_style="mitre")
+    while not ring.is_empty:
+        way, ring = way + ring.length, ring.buffer(-tool / 2, join_style="mitre")
+    depths = 2  # 4 mm in steps of no more than 3
+    assert seconds == pytest.approx(depths * way / USUAL_SPEEDS["router"].pocket, rel=0.1)
 
 
 @pytest.mark.parametrize("speed", [0, -1, math.inf, math.nan])

@@ -107,7 +107,7 @@ def test_the_proof_tells_the_times(wren, tray):
     [sheet] = proof["times"]
     assert sheet["seconds"] > 60
     assert sheet["travel"] <= sheet["travel_unordered"]
-    assert proof["own_speeds"] is False
+    assert proof["times_rest_on"] == "at default speeds for such a machine, in one pass, areas in lines 0.1 mm apart"
 
 
 def test_a_job_sheet_is_a_page_for_its_owner_only(wren, tray, sign_in):

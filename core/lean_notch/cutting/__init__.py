@@ -1,7 +1,7 @@
 """Build + layout + basis → CutPlan: the only place where the kerf moves a path."""
 
 from .drawn import cut_lengths, finished, segments_of
-from .estimate import Estimate, estimate, say_time
+from .estimate import Estimate, estimate, rests_on, say_time
 from .paths import CutPath, CutPlan, SheetPlan
 from .plan import Alone, alone, plan_cut
 from .profile import PLAIN, Layer, Profile, profile_from_json, profile_to_json
@@ -9,5 +9,5 @@ from .room import check_room
 
 __all__ = [
     "PLAIN", "Alone", "CutPath", "CutPlan", "Estimate", "Layer", "Profile", "SheetPlan", "alone", "check_room", "cut_lengths", "estimate", "finished", "plan_cut",
-    "profile_from_json", "profile_to_json", "say_time", "segments_of",
+    "profile_from_json", "profile_to_json", "rests_on", "say_time", "segments_of",
 ]  # fmt: skip

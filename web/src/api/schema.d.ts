@@ -2435,9 +2435,9 @@ export interface components {
       left_out: ('cut' | 'score' | 'engrave' | 'pocket' | 'fold' | 'reference')[]
       /** Not Held */
       not_held: components['schemas']['Finding'][]
-      /** Own Speeds */
-      own_speeds: boolean
       planned: components['schemas']['PlannedOut'] | null
+      /** Times Rest On */
+      times_rest_on: string
     }
     /**
      * JobOnBoard
@@ -3819,8 +3819,6 @@ export interface components {
       moves: number
       /** Not Looked At */
       not_looked_at: string[]
-      /** Own Speeds */
-      own_speeds: boolean
       /** Parts */
       parts: components['schemas']['PartProof'][]
       /** Paths */
@@ -3840,6 +3838,8 @@ export interface components {
       tested: components['schemas']['Tested'][]
       /** Times */
       times: components['schemas']['SheetTimeOut'][]
+      /** Times Rest On */
+      times_rest_on: string
       /**
        * Verdict
        * @enum {string}

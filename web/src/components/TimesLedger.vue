@@ -26,7 +26,7 @@ const title = (id: string) => job.design!.parts.find((part) => part.id === id)?.
       Sheet {{ sheet.number }}, about <span class="figure">{{ say.time(sheet.seconds) }}</span>
     </h2>
     <p class="small second about">
-      {{ proof.own_speeds ? 'At this machine’s speeds' : 'At default speeds for such a machine' }}
+      {{ say.sentence(proof.times_rest_on) }}
     </p>
     <ul>
       <li v-for="work in sheet.work" :key="work.operation">
@@ -57,6 +57,9 @@ h2 {
 }
 .about {
   padding: 0 18px 6px;
+}
+.about::first-letter {
+  text-transform: uppercase;
 }
 li {
   display: grid;

@@ -265,7 +265,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
         </p>
         <p v-if="file" class="sum">
           = about <b>{{ say.time(file.seconds) }}</b>
-          <span v-if="!inside?.own_speeds" class="small second">at default speeds for such a machine</span>
+          <span class="small second">{{ inside?.times_rest_on }}</span>
         </p>
       </section>
       <ElSkeleton v-else-if="!problem" class="times" animated :rows="8" />
