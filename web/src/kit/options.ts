@@ -10,5 +10,5 @@ export interface Option<Value extends string | number = string> {
 /** Options from plain words or from names with their titles. */
 export const optionsOf = (from: readonly string[] | Readonly<Record<string, string>>): Option[] =>
   Array.isArray(from)
-    ? from.map((word: string) => ({ value: word, label: word }))
+    ? from.map((word: string) => ({ value: word, label: word || 'not given' }))
     : Object.entries(from as Record<string, string>).map(([value, label]) => ({ value, label }))
