@@ -169,7 +169,7 @@ PHONE = ViewportSize(width=390, height=844)
 
 
 def proved(page: Page) -> None:
-    page.get_by_role("navigation", name="Route").get_by_text("fits, as cut from the file").wait_for()
+    page.get_by_role("navigation", name="Route").get_by_text("fits, as planned").wait_for()
 
 
 def settle(page: Page) -> None:

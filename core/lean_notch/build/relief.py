@@ -7,8 +7,6 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Literal
 
-import numpy as np
-
 from ..basis import BoardBasis
 from ..design import Relief
 from ..figures import Figure
@@ -129,6 +127,8 @@ def bearing(change: Change, part: FlatPart) -> float:
     edges = [edge for ring in part.region.rings for edge in ring.segments if not edge.bulge]
     if not edges:
         return 0.0
+    import numpy as np
+
     start, end = (np.array([getattr(edge, name) for edge in edges]) for name in ("start", "end"))
     on = np.zeros(len(edges))
     for corner in change.sharp:
