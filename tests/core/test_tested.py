@@ -72,6 +72,14 @@ def test_a_mark_that_the_profile_leaves_out_is_not_where_it_should_be():
     assert {one.key: one.state for one in proof.tested}["marks"] == "look"
 
 
+def test_a_mark_over_an_opening_was_looked_at_and_is_neither_good_nor_unseen():
+    over = replace(unseen("mark-over-opening"), severity="look")
+    assert (rows(findings=(over,))["marks"].state, rows(findings=(over,))["marks"].found) == (
+        "look", "where they should be, some to look at",
+    )  # fmt: skip
+    assert rows(findings=(over, unseen("mark-twice")))["marks"].found == "not all looked at"
+
+
 def test_a_sheet_without_a_file_is_not_proved_by_the_others():
     result = compute(make_job())
     states = {one.key: one.state for one in prove_sheets(result, {}, "svg").tested}

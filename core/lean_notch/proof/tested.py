@@ -185,7 +185,11 @@ def _space(findings: Sequence[Finding], counts: Counts) -> Tested:
 
 def _marks(findings: Sequence[Finding], counts: Counts) -> Tested:
     state = _state(findings, _MARKS, anything=counts.marks > 0)
-    words = {"ok": "all where they should be", "none": "there are none", "look": "not all looked at"}
+    unseen = any(one.severity == "unseen" for one in findings if one.code in _MARKS)
+    words = {
+        "ok": "all where they should be", "none": "there are none",
+        "look": "not all looked at" if unseen else "where they should be, some to look at",
+    }  # fmt: skip
     found = words.get(state, "not as they should be")
     return Tested(
         "marks",
