@@ -20,6 +20,7 @@ from .marks_on import marks_on
 from .remembered import Remembered
 from .units import say_mm
 from .webs import CHORD_MM, LITTLE_MM, called, owner_of, severity, webs
+from .wording import capital
 
 MOST_SHOWN = 12
 """Findings of one sort on one part; more are counted."""
@@ -78,9 +79,9 @@ def _in_the_void(part: FlatPart) -> Iterator[Finding]:
         around = _around(part, opening, idle[0])
         where = f"inside {around}" if around else f"beside the board of {part.title}"
         count = (
-            f"{len(idle)} of {_sentence(opening.title)} lie"
+            f"{len(idle)} of {capital(opening.title)} lie"
             if len(opening.regions) > 1
-            else f"{_sentence(opening.title)} lies"
+            else f"{capital(opening.title)} lies"
         )
         yield Finding(
             "cut-in-void", "look", f"{count} {where}: it cuts nothing.", "Move it onto the board, or remove it.", part.id,
@@ -129,7 +130,7 @@ def _holes(part: FlatPart, steps: dict[str, Step], least: float, beam: float) ->
         mend = Mend(f"Make it {say_mm(least)}", f"{opening.field}/{path}", f"{least:g} mm") if path else None
         yield Finding(
             "hole-small", severity(worst, beam),
-            f"{_sentence(opening.title)} is {say_mm(worst, 2)} across; this board takes {say_mm(least, 2)} at least.",
+            f"{capital(opening.title)} is {say_mm(worst, 2)} across; this board takes {say_mm(least, 2)} at least.",
             f"{mend.says}, or mark its place instead." if mend else "Make it larger, or mark its place instead.",
             part.id, place=((left + right) / 2, (low + high) / 2), amount=worst, field=opening.field, mend=mend,
         )  # fmt: skip
@@ -146,10 +147,6 @@ def _narrow_path(step: Step | None) -> str:
     """The length that makes a plain shape narrow."""
     kind = step.shape.kind if isinstance(step, ShapeStep) else ""
     return {"disc": "shape/diameter", "slot": "shape/width"}.get(kind, "")
-
-
-def _sentence(title: str) -> str:
-    return title[:1].upper() + title[1:]
 
 
 def _letters(part: FlatPart, steps: dict[str, Step], least: float, beam: float) -> Iterator[Finding]:
@@ -173,7 +170,7 @@ def _letters(part: FlatPart, steps: dict[str, Step], least: float, beam: float) 
         mend = Mend(f"Make it {say_mm(wanted)} high", path, f"{wanted:g} mm")
         left, bottom, right, top = _box(mark)
         yield Finding(
-            "text-fine", "look", f"{_sentence(mark.title)} is {say_mm(high, 2)} high: {why}.",
+            "text-fine", "look", f"{capital(mark.title)} is {say_mm(high, 2)} high: {why}.",
             f"{mend.says}, or use the single-stroke font.", part.id, place=((left + right) / 2, (bottom + top) / 2),
             amount=stroke if fine and stroke else high, field=path, mend=mend,
         )  # fmt: skip

@@ -13,6 +13,7 @@ from .findings import Finding
 from .geometry import flatten, loops
 from .remembered import Remembered
 from .units import say_mm
+from .wording import capital
 
 if TYPE_CHECKING:
     import shapely
@@ -70,7 +71,7 @@ def _beyond(part: FlatPart, marks: Sequence[FlatMark]) -> Iterator[Finding]:
         amount, outside = float(off.max()) + BESIDE_MM, not around.contains(place)
         yield Finding(
             *(("mark-beyond", "stop") if outside else ("mark-over-opening", "look")),
-            f"{_sentence(mark.title)} runs {say_mm(amount, 1)} "
+            f"{capital(mark.title)} runs {say_mm(amount, 1)} "
             f"{f'beyond the edge of {part.title}' if outside else f'over {_opening(part, place)}'}: there is no board to {mark.operation}.",
             "Move it, make it smaller, or end it at the edge.", part.id, place=(place.x, place.y), amount=amount, field=mark.field,
         )  # fmt: skip
@@ -128,7 +129,7 @@ def _shared(part: FlatPart, some: Sequence[tuple[FlatMark, shapely.Geometry]]) -
         what = "another of its copies" if other is one else one.title
         size = f"{amount:.0f} mm²" if area else f"{say_mm(amount, 1)}"
         yield Finding(
-            "mark-twice", "stop", f"{_sentence(other.title)} lies on {what} over {size}: it would be marked twice there.",
+            "mark-twice", "stop", f"{capital(other.title)} lies on {what} over {size}: it would be marked twice there.",
             "Remove one of the two, or move it.", part.id, place=(place.x, place.y), amount=amount, field=other.field,
         )  # fmt: skip
 
@@ -153,7 +154,3 @@ def _traces(mark: FlatMark) -> list[shapely.Geometry]:
         for trace in mark.traces
         if trace.segments
     ]
-
-
-def _sentence(title: str) -> str:
-    return title[:1].upper() + title[1:]

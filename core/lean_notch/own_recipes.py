@@ -11,6 +11,7 @@ from .edits.recipe import put_answer
 from .errors import BadDocument, MissingInput
 from .recipes import Recipe, Setting, read_settings
 from .units import Length, Unit
+from .wording import capital
 
 MOST_OPEN = 20
 
@@ -53,7 +54,7 @@ def own_recipe(name: str, title: str, design: Design, open_lengths: Sequence[str
         return replace(made, name=called)
 
     settings = tuple(
-        Setting(one, chosen[one].title[:1].upper() + chosen[one].title[1:], "length", _default(chosen[one].length))
+        Setting(one, capital(chosen[one].title), "length", _default(chosen[one].length))
         for one in dict.fromkeys(open_lengths)
     )
     words = ", ".join(f"{one.title.lower()} {{{one.name}}}" for one in settings)

@@ -9,6 +9,7 @@ from typing import Literal
 from .basis.settings import Outcome
 from .proof import Said
 from .route import Stop
+from .wording import capital
 
 Tone = Literal["good", "plain", "look"]
 
@@ -43,14 +44,10 @@ def summary(stops: Sequence[Stop], said: Said | None, handed: Handed | None = No
         return Summary("Laid out; not proved yet", "plain", "prove")
     if handed and handed.outcome:
         good = handed.outcome == "cut well"
-        return Summary(_capital(handed.outcome), "good" if good else "look", "hand-over", "file")
+        return Summary(capital(handed.outcome), "good" if good else "look", "hand-over", "file")
     if by_key["prove"].state == "look":
         wants = by_key["prove"].wants
         return Summary(f"{said.sentence.rstrip('.')}{wants and f', {wants}'}", "look", "prove", "proof")
     if handed:
         return Summary("Handed over", "good", "hand-over", "file")
     return Summary(said.sentence, "good", "hand-over", "proof")
-
-
-def _capital(text: str) -> str:
-    return text[:1].upper() + text[1:]

@@ -15,6 +15,7 @@ from ..geometry import Region, rectangle
 from ..joints import FACE, KINDS
 from ..remembered import Remembered, Same
 from ..units import Length, positive_mm, say_mm
+from ..wording import capital
 from .carve import carve
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .mates import Site
@@ -49,7 +50,7 @@ def _check_lengths(design: Design, names: dict[str, float]) -> None:
     for dimension in design.dimensions:
         mm = names[dimension.name]
         if dimension.positive and mm <= 0:
-            title = dimension.title[:1].upper() + dimension.title[1:]
+            title = capital(dimension.title)
             raise OutOfRange(
                 f"{title} comes to {say_mm(mm)}.",
                 fix=f"Make the whole larger or the others smaller: it lacks {say_mm(-mm)}.",

@@ -45,6 +45,7 @@ from ..joints.mate import Pocket
 from ..operations import OPERATIONS
 from ..remembered import Remembered
 from ..units import positive_mm, say_mm
+from ..wording import capital
 from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
 from .edges import NEAR_MM, as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
@@ -387,7 +388,7 @@ def _mark(
         if a < left or b < low or c > right or d > high:
             making.findings.append(
                 Finding(
-                    "off-part", "look", f"{_sentence(title)} on {part.title} goes beyond its edge.",
+                    "off-part", "look", f"{capital(title)} on {part.title} goes beyond its edge.",
                     "Move it inside the part, or leave it if that is meant.", part.id,
                     place=((a + c) / 2, (b + d) / 2), field=path,
                 )
@@ -398,10 +399,6 @@ def _mark(
 
 def _opening(part: Part, step: ShapeStep, regions: tuple[Region, ...]) -> FlatMark:
     return FlatMark(step.id, title_of(step), "cut", regions, (), step.side, f"parts/{part.id}/steps/{step.id}")
-
-
-def _sentence(title: str) -> str:
-    return title[:1].upper() + title[1:]
 
 
 def _pocket_depth(at: Mapping[str, float], thickness: float) -> float:

@@ -11,6 +11,7 @@ from ..basis import BoardBasis, Machine
 from ..basis.settings import passes_for
 from ..geometry import Ring
 from ..operations import Operation
+from ..units import say_mm
 from .paths import CutPath, SheetPlan
 from .time import area_seconds, path_seconds, travel_seconds
 
@@ -58,7 +59,7 @@ def rests_on(machines: Iterable[Machine]) -> str:
 
 
 _PASSES = {
-    "laser": "one pass, areas in lines 0.1 mm apart",
+    "laser": f"one pass, areas in lines {say_mm(RASTER_MM, 1)} apart",
     "router": "passes no deeper than the tool is wide, pockets in ways half a tool apart, without plunging",
 }
 

@@ -10,6 +10,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..units import Amount, Length
+from ..wording import capital
 from .document import Design, Part
 from .steps import (
     Annulus,
@@ -55,7 +56,7 @@ def sentence(step: Step, titles: Titles = NO_TITLES, *, first: bool = False) -> 
     """`step` in words; `titles` are those of other steps and parts by id, `first` says that the part starts from it."""
     found = list(_joined(_step(step, titles, first)))
     head = found[0]
-    return (Words(head.text[:1].upper() + head.text[1:], head.path, head.typed), *found[1:])
+    return (Words(capital(head.text), head.path, head.typed), *found[1:])
 
 
 def titles_of(design: Design, part: Part) -> Titles:

@@ -15,6 +15,7 @@ from ..design.steps import Step
 from ..errors import NotchError
 from ..job import Job
 from ..units import Amount, Length, say_mm
+from ..wording import capital
 from . import tree
 from .edit import Edit
 
@@ -34,7 +35,7 @@ def sentence(before: Job, edits: Sequence[Edit], after: Job) -> str:
     shown = told[:MOST_TOLD]
     more = f", and {len(told) - MOST_TOLD} more" if len(told) > MOST_TOLD else ""
     text = ", ".join(shown) + more
-    return text[:1].upper() + text[1:]
+    return capital(text)
 
 
 def _told(before: Job, edit: Edit, after: Job) -> str:

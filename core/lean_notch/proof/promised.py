@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from ..cutting import Profile, SheetPlan
-from ..cutting.plan import REFERENCE_MM
+from ..cutting.plan import REFERENCE_MM, SQUARE
 from ..cutting.profile import FileFormat
 from ..findings import Finding
 from ..formats.dxf_write import colour_numbers
@@ -32,7 +32,7 @@ def promised(file: ReadFile, plan: SheetPlan, profile: Profile, file_format: Fil
     yield from _colours(told, _expected(plan, profile, file_format))
     yield from _order(told, profile)
     yield from _depths(told, profile)
-    if profile.reference_square and any(path.what == "reference-square" for path in plan.paths):
+    if profile.reference_square and any(path.what == SQUARE for path in plan.paths):
         yield from _square(told)
 
 
