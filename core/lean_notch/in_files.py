@@ -4,9 +4,11 @@ other, with how long it takes."""
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from .basis import BoardBasis
+from .basis.settings import Settings
 from .cutting import CutPath, SheetPlan, estimate
 from .files import FileFormat, Planned, planned_files
 from .formats.frame import Frame, file_layers
@@ -56,9 +58,15 @@ class InFile:
     seconds: float
 
 
-def in_files(result: Result, file_format: FileFormat) -> tuple[InFile, ...]:
-    """Of every file that `write_files` would write, in the same order."""
-    return tuple(_in_file(result, one, file_format) for one in planned_files(result, file_format))
+def in_files(
+    result: Result,
+    file_format: FileFormat,
+    settings: Mapping[str, Settings] = {},
+) -> tuple[InFile, ...]:
+    """Of every file that `write_files` would write, in the same order. Times follow the `settings` of each board."""
+    return tuple(
+        _in_file(result, one, file_format, settings.get(one.board, {})) for one in planned_files(result, file_format)
+    )
 
 
 def left_out(result: Result) -> tuple[Operation, ...]:
@@ -72,7 +80,7 @@ def left_out(result: Result) -> tuple[Operation, ...]:
     )
 
 
-def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFile:
+def _in_file(result: Result, planned: Planned, file_format: FileFormat, settings: Settings) -> InFile:
     plan, profile = planned.plan, result.profile
     basis = result.job.basis.of(planned.board)
     down = file_format == "svg" or (file_format != "pdf" and profile.y_down)
@@ -80,7 +88,7 @@ def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFil
     works = tuple(
         Work(
             layer.operation, layer.name, layer.colour, layer.paths, sum(path.inner for path in layer.paths),
-            math.fsum(path.length for path in layer.paths), _seconds(planned, layer.paths, basis),
+            math.fsum(path.length for path in layer.paths), _seconds(planned, layer.paths, basis, settings),
         )
         for layer in file_layers(plan, profile)
     )  # fmt: skip
@@ -89,14 +97,14 @@ def _in_file(result: Result, planned: Planned, file_format: FileFormat) -> InFil
         Outlined(path.part, path.part_title, path.copy, _middle(path), turn) for turn, path in enumerate(cut, 1)
     )
     kept = [path for work in works for path in work.paths]
-    seconds = estimate(_with(planned, kept), basis).total
+    seconds = estimate(_with(planned, kept), basis, settings).total
     return InFile(
         planned.name, planned.sheet, plan.width, plan.height, (frame.left, frame.low), down, works, outlines, seconds
     )
 
 
-def _seconds(planned: Planned, paths: tuple[CutPath, ...], basis: BoardBasis) -> float:
-    return math.fsum(estimate(_with(planned, list(paths)), basis).by_operation.values())
+def _seconds(planned: Planned, paths: tuple[CutPath, ...], basis: BoardBasis, settings: Settings) -> float:
+    return math.fsum(estimate(_with(planned, list(paths)), basis, settings).by_operation.values())
 
 
 def _with(planned: Planned, paths: list[CutPath]) -> SheetPlan:

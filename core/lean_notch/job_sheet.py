@@ -8,7 +8,7 @@ from itertools import chain
 
 from .basis import BoardBasis
 from .basis.notebook import WAY_TITLES
-from .basis.settings import CutSetting, say_setting, settings_for
+from .basis.settings import CutSetting, Settings, in_use, most_telling, not_used, say_setting, settings_for
 from .cutting import Estimate, SheetPlan, estimate, rests_on, say_time
 from .design import BoardNeed
 from .formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, Table
@@ -22,7 +22,7 @@ from .units import say_mm, say_within
 
 SMALL_PART_MM = 20.0
 
-Settings = Mapping[str, Sequence[CutSetting]]
+Log = Mapping[str, Sequence[CutSetting]]
 
 
 @dataclass(frozen=True)
@@ -44,17 +44,24 @@ class Written:
 
 def job_sheet(
     result: Result,
-    settings: Settings = {},  # noqa: B006 - read only
+    settings: Log = {},  # noqa: B006 - read only
     written: Written = Written(),
     reader: Reader = Reader(),  # noqa: B008 - never changed
 ) -> Paper:
     """The page that lies beside the machine: the sheets as they lie, what is cut of what, how often, how long it takes, and what
     each board's machine was set to for such a board when it came out well, where `settings` (by board) know it."""
     plan = result.plan
-    times = {
-        one.number: estimate(one, result.job.basis.of(result.layout.sheet(one.number).board)) for one in plan.sheets
+    used = {
+        board: in_use(most_telling(settings.get(board, ()), one.stock, one.machine), one.stock, one.machine)
+        for board, one in result.job.basis.boards
     }
-    blocks: list[Block] = list(chain.from_iterable(_board(result, board, times) for board in result.job.design.boards))
+    boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
+    times = {
+        one.number: estimate(one, result.job.basis.of(board := boards[one.number]), used[board]) for one in plan.sheets
+    }
+    blocks: list[Block] = list(
+        chain.from_iterable(_board(result, board, times, used[board.id]) for board in result.job.design.boards)
+    )
     blocks.append(Lines(tuple(filter(None, (_in_all(result, times), written.proof)))))
     for sheet in plan.sheets:
         blocks += _sheet(result, sheet, written, reader)
@@ -85,7 +92,7 @@ def said_by(reader: Reader, block: Block) -> Block:
             return block
 
 
-def _board(result: Result, board: BoardNeed, times: Mapping[int, Estimate]) -> Iterator[Block]:
+def _board(result: Result, board: BoardNeed, times: Mapping[int, Estimate], used: Settings) -> Iterator[Block]:
     """The board and its thickness large; what it measures, the machine, its kerf and how sure that is."""
     basis, sheets = result.job.basis.of(board.id), result.layout.of_board(board.id)
     stock, machine = basis.stock, basis.machine
@@ -104,7 +111,9 @@ def _board(result: Result, board: BoardNeed, times: Mapping[int, Estimate]) -> I
         area = sheets[0].area
         seconds = say_time(sum(times[one.number].total for one in sheets))
         count = f"{len(sheets)} sheet{'s' * (len(sheets) != 1)}"
-        lines.append(f"{count}, {say_mm(area.width)} × {say_mm(area.height)}; about {seconds} {rests_on((machine,))}")
+        lines.append(
+            f"{count}, {say_mm(area.width)} × {say_mm(area.height)}; about {seconds} {rests_on([(basis, used)])}"
+        )
     yield Lines(tuple(lines))
 
 
@@ -173,7 +182,7 @@ def _work(result: Result, times: Mapping[int, Estimate]) -> Table:
     )
 
 
-def _was_set(result: Result, settings: Settings) -> Iterator[Block]:
+def _was_set(result: Result, settings: Log) -> Iterator[Block]:
     """For each operation what came out well before; where nothing did, that; and what did not come out well since."""
     good: list[tuple[str, ...]] = []
     bad: list[tuple[str, ...]] = []
@@ -183,14 +192,15 @@ def _was_set(result: Result, settings: Settings) -> Iterator[Block]:
             path.operation for sheet in result.plan.sheets for path in sheet.paths
             if result.layout.sheet(sheet.number).board == board.id
         }  # fmt: skip
-        stock = result.job.basis.of(board.id).stock
+        basis = result.job.basis.of(board.id)
+        stock = basis.stock
         for operation in result.profile.order:
             if operation not in used or operation == "reference":
                 continue
-            known = settings_for(settings.get(board.id, ()), stock, operation)
+            known = settings_for(settings.get(board.id, ()), stock, operation, basis.machine.tool)
             clean = next((one for one in known if one.result == "clean"), None)
             if clean:
-                good.append(_setting(clean))
+                good.append((*_setting(clean), not_used(clean, stock, basis.machine) or "as it is"))
             else:
                 missing.append(f"{operation} {stock.name}")
             since = [one for one in known if one.result != "clean" and (clean is None or one.date > clean.date)]
@@ -198,7 +208,7 @@ def _was_set(result: Result, settings: Settings) -> Iterator[Block]:
     head = ("operation", "set to", "for", "came out", "on")
     yield Heading("Settings that came out well")
     if good:
-        yield Table(head, good)
+        yield Table((*head, "this job"), good)
     if missing:
         yield Lines((f"None is known to {', '.join(missing)}: try on a scrap first.",))
     if bad:

@@ -10,6 +10,7 @@ from dataclasses import asdict
 from typing import Any
 
 from django.contrib.auth.models import User
+from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
 from lean_notch.files import FileFormat, OutFile, slug, write_files
@@ -43,11 +44,12 @@ def proof(design: Design, owner: User) -> Found:
     head = actions.head_of(design)
     job = head.job
     keep_picture(head)
+    told = shown.told_settings(job)
     if not _beside(proof_seconds(computed(job))) or known_proof(job):
         made = proved(job)
         verdicts.keep(head, made.said)
-        return _with_state(_proof_out(job, made), head, design.moves)
-    task = ask(owner, PROOF, f"job {design.pk}", {"job": job_to_json(job)})
+        return _with_state(_proof_out(job, made, told), head, design.moves)
+    task = ask(owner, PROOF, f"job {design.pk}", {"job": job_to_json(job), "settings": _settings_json(told)})
     if task.state != "done":
         return task
     answer = bytes(task.answer)
@@ -110,24 +112,36 @@ def in_files(
     """What the files for a receiver hold, as JSON of InFilesOut. Nothing is kept. Raises NotchError."""
     own = actions.head_of(design).job
     job = actions.job_for(own, machine)
+    told = shown.told_settings(job)
     if not _beside(export_seconds(computed(job), file_format)):
-        return _in_files(job, own, profile, file_format)
-    document = {"job": job_to_json(job), "own": job_to_json(own), "format": file_format, "profile": profile}
+        return _in_files(job, own, profile, file_format, told)
+    document = {
+        "job": job_to_json(job), "own": job_to_json(own), "format": file_format, "profile": profile,
+        "settings": _settings_json(told),
+    }  # fmt: skip
     task = ask(owner, IN_FILES, f"job {design.pk}", document)
     return bytes(task.answer) if task.state == "done" else task
 
 
-def _in_files(job: Job, own: Job, profile: dict[str, Any], file_format: FileFormat) -> bytes:
+def _in_files(job: Job, own: Job, profile: dict[str, Any], file_format: FileFormat, told: shown.Told) -> bytes:
     result = compute(job, profile_from_json(profile), OUTLINES)
     planned = shown.show_planned(computed(own), result) if job != own else None
-    return shown.show_in_files(result, file_format, planned).model_dump_json().encode()
+    return shown.show_in_files(result, file_format, told, planned).model_dump_json().encode()
 
 
 def _compute_in_files(given: Given, tell: Tell) -> bytes:
     tell(0.0, "planning the cuts")
     document = given.document
     job, own = (job_from_json(document[name]) for name in ("job", "own"))
-    return _in_files(job, own, document["profile"], document["format"])
+    return _in_files(job, own, document["profile"], document["format"], _settings(document["settings"]))
+
+
+def _settings_json(told: shown.Told) -> dict[str, Any]:
+    return {board: {name: setting_to_json(one) for name, one in some.items()} for board, some in told.items()}
+
+
+def _settings(document: dict[str, Any]) -> shown.Told:
+    return {board: {name: setting_from_json(one) for name, one in some.items()} for board, some in document.items()}
 
 
 def _beside(seconds: float, *, always: bool = False) -> bool:
@@ -138,11 +152,11 @@ def _beside(seconds: float, *, always: bool = False) -> bool:
 def _compute_proof(given: Given, tell: Tell) -> bytes:
     job = job_from_json(given.document["job"])
     tell(0.0, "building the parts")
-    return _proof_out(job, prove_job(computed(job), tell=tell))
+    return _proof_out(job, prove_job(computed(job), tell=tell), _settings(given.document["settings"]))
 
 
-def _proof_out(job: Job, found: Proof) -> bytes:
-    return shown.show_proof(job, found).model_dump_json().encode()
+def _proof_out(job: Job, found: Proof, told: shown.Told) -> bytes:
+    return shown.show_proof(job, found, told).model_dump_json().encode()
 
 
 def _compute_paper(given: Given, tell: Tell) -> bytes:

@@ -757,7 +757,7 @@ class CheckOut(Out):
 
 class WorkInFile(Out):
     """One layer of a file: `data` is the path data of all its paths with y up, `at` where the first of them starts, `setting` what
-    the machine was set to when it came out well, or as it was set last."""
+    the machine was set to when it came out well, or as it was set last; `setting_not_used` is why the seconds do not follow it."""
 
     operation: Operation
     layer: str
@@ -771,6 +771,7 @@ class WorkInFile(Out):
     setting: str
     setting_result: str
     setting_date: str
+    setting_not_used: str
 
 
 class InFileOut(Out):

@@ -20,7 +20,7 @@ from lean_notch.basis import (
     machine_to_json,
     stock_to_json,
 )
-from lean_notch.basis.settings import CutSetting, say_setting, settings_for
+from lean_notch.basis.settings import Settings, in_use, most_telling, not_used, say_setting
 from lean_notch.broken import broken
 from lean_notch.build import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate, rests_on
@@ -351,19 +351,35 @@ def _fit(fit: Fit) -> out.FitRangeOut:
     )  # fmt: skip
 
 
-def show_proof(job: Job, proof: Proof) -> out.ProofFound:
-    result = computed(job)
+Told = Mapping[str, Settings]
+
+
+def show_proof(job: Job, proof: Proof, told: Told) -> out.ProofFound:
+    result, used = computed(job), _in_use(job, told)
+    boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
     return out.ProofFound(
         fits=proof.fits, verdict=proof.verdict, provided=proof.provided, sentence=proof.sentence,
         not_looked_at=NOT_LOOKED_AT, findings=proof.findings, parts=proof.parts, mates=proof.mates,
         paths={sheet.number: [_cut_path(p) for p in sheet.paths] for sheet in result.plan.sheets},
         finished=_finished(proof), tested=proof.tested, close_ups=proof.close_ups, as_cut=dict(proof.as_cut),
         times=[
-            _time(sheet, job.basis.of(result.layout.sheet(sheet.number).board)) for sheet in result.plan.sheets
+            _time(sheet, job.basis.of(board := boards[sheet.number]), used[board]) for sheet in result.plan.sheets
         ],
-        times_rest_on=rests_on(job.basis.of(board.id).machine for board in job.design.boards),
+        times_rest_on=rests_on((basis, used[board]) for board, basis in job.basis.boards),
         said=proof.said, route=route(result, proof.said),
     )  # fmt: skip
+
+
+def told_settings(job: Job) -> Told:
+    """By board, the settings to look at for it on its machine."""
+    return {
+        board: most_telling(settings_of(basis.machine.id), basis.stock, basis.machine)
+        for board, basis in job.basis.boards
+    }
+
+
+def _in_use(job: Job, told: Told) -> Told:
+    return {board: in_use(told[board], basis.stock, basis.machine) for board, basis in job.basis.boards}
 
 
 def show_job_sheet(design: Design, reader: Reader, maker: str) -> Paper:
@@ -421,8 +437,8 @@ def _cut_path(path: CutPath) -> out.CutPathOut:
     return out.CutPathOut(part=path.part, copy_number=path.copy, operation=path.operation, inner=path.inner, path=data)
 
 
-def _time(sheet: SheetPlan, basis: BoardBasis) -> out.SheetTimeOut:
-    time = estimate(sheet, basis)
+def _time(sheet: SheetPlan, basis: BoardBasis, settings: Settings) -> out.SheetTimeOut:
+    time = estimate(sheet, basis, settings)
     return out.SheetTimeOut(
         number=sheet.number,
         seconds=time.total,
@@ -455,27 +471,28 @@ def show_planned(own: Result, other: Result) -> out.PlannedOut:
     )  # fmt: skip
 
 
-def show_in_files(result: Result, file_format: FileFormat, anew: out.PlannedOut | None = None) -> out.InFilesOut:
+def show_in_files(
+    result: Result, file_format: FileFormat, told: Told, anew: out.PlannedOut | None = None
+) -> out.InFilesOut:
     """With what each board's machine was set to before, where its log knows."""
-    basis = result.job.basis
+    basis, used = result.job.basis, _in_use(result.job, told)
     files = []
-    for planned, one in zip(planned_files(result, file_format), in_files(result, file_format), strict=True):
+    for planned, one in zip(planned_files(result, file_format), in_files(result, file_format, used), strict=True):
         board = basis.of(planned.board)
-        known = settings_of(board.machine.id)
-        works = [_work_in_file(work, settings_for(known, board.stock, work.operation)) for work in one.works]
+        works = [_work_in_file(work, told[planned.board], board) for work in one.works]
         files.append(
             out.InFileOut(
                 name=one.name, sheet=one.sheet, width=one.width, height=one.height, origin=one.origin, y_down=one.y_down,
                 works=works, outlines=one.outlines, seconds=one.seconds,
             )
         )  # fmt: skip
-    rest = rests_on(basis.of(board.id).machine for board in result.job.design.boards)
+    rest = rests_on((one, used[board]) for board, one in basis.boards)
     held = not_held(result.profile, file_format)
     return out.InFilesOut(files=files, left_out=left_out(result), times_rest_on=rest, not_held=held, planned=anew)
 
 
-def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:
-    setting = known[0] if known else None
+def _work_in_file(work: Work, told: Settings, basis: BoardBasis) -> out.WorkInFile:
+    setting = told.get(work.operation)
     first = work.paths[0].shape.segments[0].start
     return out.WorkInFile(
         operation=work.operation, layer=work.layer, colour=work.colour, paths=len(work.paths), openings=work.openings,
@@ -483,6 +500,7 @@ def _work_in_file(work: Work, known: Sequence[CutSetting]) -> out.WorkInFile:
         data="".join(path_data(shape) for path in work.paths for shape in (path.shape, *path.holes)),
         setting=say_setting(setting) if setting else "", setting_result=setting.result if setting else "",
         setting_date=setting.date if setting else "",
+        setting_not_used=not_used(setting, basis.stock, basis.machine) if setting else "",
     )  # fmt: skip
 
 

@@ -9,7 +9,8 @@ import shapely
 from conftest import edited, make_basis, make_board, make_job, with_marks
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.basis import USUAL_SPEEDS, Basis, Machine, Speeds
+from lean_notch.basis import USUAL_SPEEDS, Basis, Machine, Speeds, Tool
+from lean_notch.basis.settings import in_use, most_telling, not_used, setting_from_json, settings_for
 from lean_notch.cutting import Layer, Profile, estimate, profile_from_json, profile_to_json
 from lean_notch.cutting.hatch import hatched
 from lean_notch.cutting.order import Step, Stretch, shortest, travel
@@ -244,8 +245,9 @@ def test_a_tool_goes_round_as_often_as_the_board_is_deep():
     [path] = [path for path in compute(job).plan.sheets[0].paths if path.operation == "cut"]
     once = path_seconds(path.shape.segments, USUAL_SPEEDS["router"].cut, USUAL_SPEEDS["router"].acceleration)
     plan = compute(job).plan.sheets[0]
-    assert estimate(plan, basis).by_operation["cut"] == pytest.approx(3 * once)
-    assert estimate(plan, routed(12, 4.0)).by_operation["cut"] == pytest.approx(4 * once)
+    down = (12.04 + 0.05) / (USUAL_SPEEDS["router"].cut / 2)
+    assert estimate(plan, basis).by_operation["cut"] == pytest.approx(3 * once + down)
+    assert estimate(plan, routed(12, 4.0)).by_operation["cut"] == pytest.approx(4 * once + down)
     laser = replace(basis, machine=replace(basis.machine, kind="laser", speeds=USUAL_SPEEDS["router"]))
     assert estimate(plan, laser).by_operation["cut"] == pytest.approx(once)
 
@@ -264,7 +266,62 @@ def test_clearing_a_pocket_takes_as_long_as_its_rings_half_a_tool_apart(wide, hi
     while not ring.is_empty:
         way, ring = way + ring.length, ring.buffer(-tool / 2, join_style="mitre")
     depths = 2  # 4 mm in steps of no more than 3
+    seconds -= 4 / (USUAL_SPEEDS["router"].pocket / 2)  # straight down
     assert seconds == pytest.approx(depths * way / USUAL_SPEEDS["router"].pocket, rel=0.1)
+
+
+def cut_with(**values):
+    given = {
+        "stock": "Birch ply", "kind": "plywood", "thickness": 12, "operation": "cut", "date": "2026-11-02", "tool": "",
+        "feed": 1800,
+    }  # fmt: skip
+    return setting_from_json(given | values)
+
+
+def test_time_follows_what_was_set():
+    """8,203 mm at 1800 mm a minute in two passes is 9 min 7 s, whatever the machine's own speeds are: feed, passes and the way
+    down by hand."""
+    basis = routed(12, 6.0)
+    job = replace(plate(), basis=Basis((("main", basis),)), layouts=())
+    plan = compute(job).plan.sheets[0]
+    [path] = [path for path in plan.paths if path.operation == "cut"]
+    once = path_seconds(path.shape.segments, 30, USUAL_SPEEDS["router"].acceleration)
+    down = 12.09 / 15
+    for values, passes, further in (
+        ({"depth": 3}, 5, down), ({"passes": 2}, 2, down), ({}, 3, down), ({"depth": 6.5, "passes": 4}, 4, down),
+        ({"depth": 6.5, "ramp": 3}, 2, 12.09 / math.tan(math.radians(3)) / 30),
+    ):  # fmt: skip
+        seconds = estimate(plan, basis, {"cut": cut_with(**values)}).by_operation["cut"]
+        assert seconds == pytest.approx(passes * once + further), values
+    laser = replace(basis, machine=replace(basis.machine, kind="laser"))
+    beam = estimate(plan, laser, {"cut": cut_with(speed=30, passes=2)}).by_operation["cut"]
+    acceleration = USUAL_SPEEDS["laser"].acceleration
+    assert beam == pytest.approx(2 * path_seconds(path.shape.segments, 30, acceleration))
+
+
+@pytest.mark.parametrize(
+    ("given", "why"),
+    [
+        ({}, ""),
+        ({"tool": "3 mm"}, "with 3 mm, not with 6 mm"),
+        ({"tool": ""}, "with a tool not written down, not with 6 mm"),
+        ({"stock": "Oak ply"}, "for Oak ply, not for Birch ply"),
+        ({"thickness": 9}, "for 9 mm, not for 12 mm"),
+        ({"result": "charred"}, "charred"),
+        ({"feed": None, "speed": 30}, "without a feed"),
+    ],
+)
+def test_a_setting_of_another_tool_or_board_is_not_used(given, why):
+    basis = routed(12, 6.0)
+    tool = Tool("6 mm", 6.0, 20.0)
+    machine = replace(basis.machine, tools=(tool,), tool="6 mm")
+    board = replace(basis.stock, name="Birch ply")
+    setting = cut_with(**{"tool": "6 mm", **given})
+    assert not_used(setting, board, machine) == why
+    assert in_use(most_telling([setting], board, machine), board, machine) == ({} if why else {"cut": setting})
+    # One with the tool that is in the spindle comes first, though the other is newer.
+    newer = cut_with(tool="3 mm", date="2026-11-09")
+    assert settings_for([newer, cut_with(tool="6 mm")], board, "cut", "6 mm")[0].tool == "6 mm"
 
 
 @pytest.mark.parametrize("speed", [0, -1, math.inf, math.nan])

@@ -224,10 +224,18 @@ def test_a_setting_that_came_out_well_is_offered_with_the_file(wren, tray):
     was = {"stock": "Poplar ply", "kind": "plywood", "thickness": "3.06", "power": "62", "speed": "12"}
     post(wren, f"/machines/{number}/settings", was | {"speed": "16", "result": "not through"})
     [work] = in_files(wren, tray).json()["files"][0]["works"]
-    assert (work["setting"], work["setting_result"]) == ("62 % · 16 mm/s", "not through")
+    assert (work["setting"], work["setting_not_used"]) == ("62 % · 16 mm/s", "not through")
+    before = work["seconds"]
     post(wren, f"/machines/{number}/settings", was)
-    [work] = in_files(wren, tray).json()["files"][0]["works"]
-    assert (work["setting"], work["setting_result"]) == ("62 % · 12 mm/s", "clean")
+    answer = in_files(wren, tray).json()
+    [work] = answer["files"][0]["works"]
+    assert (work["setting"], work["setting_result"], work["setting_not_used"]) == ("62 % · 12 mm/s", "clean", "")
+    assert 1.1 * before < work["seconds"] < 1.3 * before, "12 mm/s where the usual is 15"
+    said = "at what was set before (cut), else at default speeds for such a machine, in one pass, areas in lines 0.1 mm apart"
+    proof = get(wren, f"/designs/{tray['id']}/proof").json()
+    assert (answer["times_rest_on"], proof["times_rest_on"]) == (said, said)
+    assert proof["times"][0]["seconds"] == pytest.approx(answer["files"][0]["seconds"])
+    assert "as it is" in get(wren, f"/designs/{tray['id']}/job-sheet").content.decode()
 
 
 def test_how_a_file_came_out_is_kept_with_it(wren, tray, sign_in):

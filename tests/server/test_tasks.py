@@ -146,14 +146,20 @@ def test_a_task_that_runs_out_of_memory_takes_nobody_elses_with_it(pool, maker, 
     assert "the pool failed" not in caplog.text
 
 
-def test_makers_take_turns(pool, maker):
-    long = [asked(maker, "add", about=f"job {n}", numbers=[n], seconds=1.5) for n in range(3)]
-    heron = User.objects.create(username="Heron")
-    short = settled(asked(heron, "add", numbers=[1]))
-    long[-1].refresh_from_db()
-    assert (short.state, long[-1].state) == ("done", "waiting")
-    for task in long:
-        settled(task)
+def test_makers_take_turns(pool, maker, monkeypatch):
+    """All are asked for before the first is handed out, with both children free: what follows hangs on no clock."""
+    until = time.monotonic() + 60
+    while sum(worker.free for worker in list(pool._workers)) < 2 and time.monotonic() < until:
+        time.sleep(0.02)
+    handed, give = [], Worker.give
+    monkeypatch.setattr(Worker, "give", lambda worker, task, *more: handed.append(task) or give(worker, task, *more))
+    with monkeypatch.context() as held:
+        held.setattr(pool, "_hand_out", lambda: None)
+        long = [asked(maker, "add", about=f"job {n}", numbers=[n], seconds=0.2) for n in range(3)]
+        short = asked(User.objects.create(username="Heron"), "add", numbers=[1])
+    for task in (short, *long):
+        assert settled(task).state == "done"
+    assert handed == [long[0].pk, short.pk, long[1].pk, long[2].pk]
 
 
 def test_a_child_that_is_killed_is_replaced_and_its_task_begun_again(pool, maker):

@@ -7,7 +7,7 @@ they say where to begin on a scrap.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any, Literal, cast
 
@@ -15,7 +15,7 @@ from ..documents import choice, entry, mapping, mm, text, whole
 from ..errors import BadDocument, OutOfRange
 from ..operations import OPERATIONS, Operation
 from ..units import say_mm
-from .machine import Tool
+from .machine import Machine, Tool
 from .notebook import same_thickness
 from .stock import STOCK_KINDS, Board
 
@@ -118,9 +118,11 @@ def say_setting(setting: CutSetting) -> str:
     return " · ".join(part for part in said if part)
 
 
-def settings_for(settings: Sequence[CutSetting], stock: Board, operation: Operation) -> tuple[CutSetting, ...]:
+def settings_for(
+    settings: Sequence[CutSetting], stock: Board, operation: Operation, tool: str = ""
+) -> tuple[CutSetting, ...]:
     """What was set before for such a board, the most telling first: this board, then boards of its kind by how near
-    their thickness is; clean results before others, and the newest first among equals."""
+    their thickness is; the `tool` in the spindle before others, clean results before others, and the newest first among equals."""
     now = stock.readings.mean
     newest = sorted((s for s in settings if s.operation == operation), key=lambda s: s.date, reverse=True)
     own = [s for s in newest if s.stock == stock.name or s.kind == stock.kind]
@@ -129,10 +131,38 @@ def settings_for(settings: Sequence[CutSetting], stock: Board, operation: Operat
             own,
             key=lambda s: (
                 s.stock != stock.name, not same_thickness(s.thickness, now) and round(abs(s.thickness - now), 1),
-                s.result != "clean",
+                s.tool != tool, s.result != "clean",
             ),
         )
     )  # fmt: skip
+
+
+def not_used(setting: CutSetting, stock: Board, machine: Machine) -> str:
+    """Why a setting says nothing of how long this board takes on this machine, in words; "" where it does."""
+    if machine.kind == "router" and setting.tool != machine.tool:
+        return f"with {setting.tool or 'a tool not written down'}, not with {machine.tool or 'a tool that is known'}"
+    if setting.stock != stock.name:
+        return f"for {setting.stock}, not for {stock.name}"
+    if not same_thickness(setting.thickness, stock.readings.mean):
+        return f"for {say_mm(setting.thickness, 2)}, not for {say_mm(stock.readings.mean, 2)}"
+    if (setting.feed if machine.kind == "router" else setting.speed) is None:
+        return "without a feed" if machine.kind == "router" else "without a speed"
+    return setting.result if setting.result != "clean" else ""
+
+
+Settings = Mapping[Operation, CutSetting]
+"""One for each operation that has one."""
+
+
+def most_telling(log: Sequence[CutSetting], stock: Board, machine: Machine) -> Settings:
+    """By operation, the setting to look at for this board on this machine."""
+    found = {operation: settings_for(log, stock, operation, machine.tool) for operation in OPERATIONS}
+    return {operation: some[0] for operation, some in found.items() if some}
+
+
+def in_use(told: Settings, stock: Board, machine: Machine) -> Settings:
+    """Those that say how long this board takes on this machine."""
+    return {operation: one for operation, one in told.items() if not not_used(one, stock, machine)}
 
 
 def hints(setting: CutSetting, stock: Board, tool: Tool | None = None) -> tuple[str, ...]:

@@ -5098,7 +5098,7 @@ export interface components {
     /**
      * WorkInFile
      * @description One layer of a file: `data` is the path data of all its paths with y up, `at` where the first of them starts, `setting` what
-     *     the machine was set to when it came out well, or as it was set last.
+     *     the machine was set to when it came out well, or as it was set last; `setting_not_used` is why the seconds do not follow it.
      */
     WorkInFile: {
       /** At */
@@ -5126,6 +5126,8 @@ export interface components {
       setting: string
       /** Setting Date */
       setting_date: string
+      /** Setting Not Used */
+      setting_not_used: string
       /** Setting Result */
       setting_result: string
     }

@@ -31,10 +31,7 @@ const works = computed(() => {
       openings: before.openings + one.openings,
       seconds: before.seconds + one.seconds,
       setting: one.setting,
-      note:
-        one.setting && one.setting_result !== 'clean'
-          ? `${one.setting_result}, ${say.date(one.setting_date)}`
-          : '',
+      note: one.setting_not_used && `${say.sentence(one.setting_not_used)}, ${say.date(one.setting_date)}`,
     })
   }
   return [...found].map(([operation, rest]) => ({ operation, ...rest }))

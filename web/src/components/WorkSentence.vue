@@ -138,7 +138,7 @@ function drop(event: DragEvent): void {
       />
       <ElButton link size="small" @click="emit('layer', { include: false })">leave out</ElButton>
     </p>
-    <p v-if="note" class="small ochre">that came out {{ note }}</p>
+    <p v-if="note" class="small ochre">That was {{ note }}: the time does not follow it.</p>
   </li>
 </template>
 
