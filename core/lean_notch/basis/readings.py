@@ -114,8 +114,10 @@ class Readings:
         said = []
         count = len(self.values_mm)
         for index in self.outliers:
+            others = [value for i, value in enumerate(self.values_mm) if i != index]
             said.append(
-                f"Reading {index + 1} ({say_mm(self.values_mm[index])}) is far from the others. Measure that spot again."
+                f"Reading {index + 1} ({say_mm(self.values_mm[index])}) is far from the others, and in the mean: "
+                f"{say_mm(math.fsum(others) / len(others))} without it. Measure that spot again, or leave it out."
             )
         if count < FEW_READINGS:
             said.append(f"Only {count} reading{'s' * (count > 1)}: measure in five places, the edges too.")

@@ -16,7 +16,7 @@ from .flat import FlatPart
 
 @dataclass(frozen=True)
 class JointFit:
-    """A mate's fit, its worst where its contacts differ. `proud` is how far what stands through a board stands out of its
+    """A mate's fit, that of the contact that fails or wants a look, else of the one whose gap spreads furthest. `proud` is how far what stands through a board stands out of its
     face where that board is thinnest, at its mean, and where it is thickest, in mm (negative: it falls short)."""
 
     mate: str
@@ -42,7 +42,7 @@ def _fit_of(mate: Mate, board_of: Mapping[str, str], basis: Basis) -> JointFit:
         (board_of[one.inner_part], board_of[one.outer.part], one.clearance, one.inner is None) for one in mate.contacts
     ) or {(own, other, basis.of(own).clearance, False): None}  # fmt: skip
     made = [_between(basis.of(inner), basis.of(outer), gap, thick) for inner, outer, gap, thick in kinds]
-    fit = max(made, key=lambda one: (one.fails, bool(one.wants)))
+    fit = max(made, key=lambda one: (one.fails, bool(one.wants), one.high - one.low))
     # As the first member's contacts go through the other board.
     through = next((one for one in mate.contacts if one.inner_part == mate.first.part and one.stands), None)
     readings = basis.of(board_of[through.through] if through else other).stock.readings
