@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from pathlib import PurePath
 from typing import get_args
 
+from .basis.never import refuse_never
 from .cutting import SheetPlan, alone
 from .cutting.plan import SQUARE
 from .cutting.profile import FileFormat as FileFormat
@@ -81,7 +82,20 @@ class Planned:
 
 
 def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
-    """The files that the result's profile asks for, the same bytes for the same job."""
+    """The files that the result's profile asks for, the same bytes for the same job. Raises NeverOnMachine at "machine"."""
+    refuse_never_cut(result.job)
+    return files_to_prove(result, file_format)
+
+
+def refuse_never_cut(job: Job) -> None:
+    """Raises NeverOnMachine at "machine" for a job with a board that its machine never cuts."""
+    for board in job.design.boards:
+        basis = job.basis.of(board.id)
+        refuse_never(basis.stock, basis.machine, "machine")
+
+
+def files_to_prove(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
+    """What `write_files` writes, for reading only: a job that may not be cut can be looked at."""
     return tuple(
         OutFile(one.name, one.sheet, _written(result, one, file_format), one.part, one.operation, one.back)
         for one in planned_files(result, file_format)

@@ -9,12 +9,14 @@ from dataclasses import replace
 
 from .basis import Basis, BoardBasis, Machine
 from .basis.equip import equipped
+from .basis.never import refuse_never
 from .basis.notebook import Entry
 from .job import Job, usual_settings
 
 
 def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job:
-    """Every board with that machine's tool, kerf, bed and room between cuts; fits, sheets and turns stay as they were chosen."""
+    """Every board with that machine's tool, kerf, bed and room between cuts; fits, sheets and turns stay as they were chosen.
+    Raises NeverOnMachine at "machine"."""
     boards = tuple((name, _moved(one, machine, entries)) for name, one in job.basis.boards)
     moved = replace(job, basis=Basis(boards), layouts=())
     layouts = []
@@ -32,6 +34,7 @@ def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job
 def _moved(before: BoardBasis, machine: Machine, entries: Sequence[Entry]) -> BoardBasis:
     if before.machine.id and before.machine.id == machine.id:
         return before
+    refuse_never(before.stock, machine, "machine")
     moved = equipped(before.stock, machine, entries, before)
     return replace(moved, stock=before.stock, clearance=before.clearance, fits=before.fits, into=before.into)
 

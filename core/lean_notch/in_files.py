@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from .basis import BoardBasis
 from .basis.settings import Settings
 from .cutting import CutPath, SheetPlan, estimate
-from .files import FileFormat, Planned, planned_files
+from .files import FileFormat, Planned, planned_files, refuse_never_cut
 from .formats.frame import Frame, file_layers
 from .geometry import Point
 from .job import Result
@@ -63,7 +63,9 @@ def in_files(
     file_format: FileFormat,
     settings: Mapping[str, Settings] = {},
 ) -> tuple[InFile, ...]:
-    """Of every file that `write_files` would write, in the same order. Times follow the `settings` of each board."""
+    """Of every file that `write_files` would write, in the same order. Times follow the `settings` of each board.
+    Raises NeverOnMachine at "machine"."""
+    refuse_never_cut(result.job)
     return tuple(
         _in_file(result, one, file_format, settings.get(one.board, {})) for one in planned_files(result, file_format)
     )

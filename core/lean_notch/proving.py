@@ -14,7 +14,7 @@ from .as_planned import as_planned
 from .cutting import CutPlan, Profile, alone
 from .cutting.profile import not_held
 from .errors import MissingInput
-from .files import FileFormat, OutFile, Planned, planned_files, write_files
+from .files import FileFormat, OutFile, Planned, files_to_prove, planned_files
 from .findings import Finding
 from .formats.frame import Frame
 from .formats.read_file import ReadFile
@@ -84,7 +84,7 @@ def prove_job(result: Result, file_format: FileFormat = "svg", tell: Tell = unto
     """The proof of the plan: of files a sheet, written and read back, whatever the profile's split is."""
     tell(0.0, "writing the file")
     by_sheets = replace(result, profile=replace(result.profile, split="sheet"))
-    files = write_files(by_sheets, file_format)
+    files = files_to_prove(by_sheets, file_format)
     return prove_files(by_sheets, files, file_format, between(tell, 0.15, 1.0)).proof
 
 

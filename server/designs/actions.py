@@ -19,8 +19,9 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
-from lean_notch.basis import FITS, Basis, machine_to_json, stock_to_json
+from lean_notch.basis import FITS, Basis, Board, machine_to_json, stock_to_json
 from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
+from lean_notch.basis.never import refuse_never
 from lean_notch.basis.settings import Outcome
 from lean_notch.cutting import profile_from_json
 from lean_notch.design import MAIN
@@ -33,7 +34,7 @@ from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat, OutFile, marked, write_files
 from lean_notch.findings import Finding
 from lean_notch.for_machine import is_on, on_machine
-from lean_notch.job import Job, compute, job_to_json
+from lean_notch.job import Job, Result, compute, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.proving import FileProof
 from lean_notch.reading import read_any
@@ -41,7 +42,7 @@ from lean_notch.recipes import Recipe
 from lean_notch.trial import Change, Trial, changes, try_basis
 from lean_notch.trial_pair import trial_pair
 from lean_notch.units import Unit
-from workshop.actions import stock_in_use
+from workshop.actions import limits_of_kind, stock_in_use
 from workshop.models import Machine, Stock
 
 from . import verdicts
@@ -88,6 +89,7 @@ def new_job(
     basis = equipped(RACK.stock(stock), known, RACK.entries(known.id))
     if fit:
         basis = replace(basis, clearance=getattr(basis.fits, choice(fit, FITS, "fit")))
+    refuse_never(basis.stock, basis.machine, "machine")
     title = text(name, "name", 80)
     drawn = _asked(recipe, title, settings, unit) if recipe else Drawn(title)
     # Its other boards are chosen at Measure; until then they are this one.
@@ -147,6 +149,7 @@ def edit_design(
         design = _read(design_id)
         before = head_of(design).job
         after = edit_job(before, edits, unit, RACK)
+        _refuse_never_today(before, after)
         if after == before:
             return design  # also where the same edits were saved before, and their answer was lost on its way
         if design.moves != seen:
@@ -210,8 +213,15 @@ def _save(design: Design, job: Job, said: str, by: User | None) -> bool:
 def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
     """The job on each of the other bases; a swap of nothing leaves it as it is. Nothing is kept."""
     now = computed(head_of(design).job)
-    bases = [edit_job(now.job, swap.edits, "mm", RACK).basis for swap in swaps]
-    return [try_basis(now, basis, OUTLINES) for basis in bases]
+    return [_try_swap(now, swap) for swap in swaps]
+
+
+def _try_swap(now: Result, swap: Swap) -> Trial:
+    try:
+        after = edit_job(now.job, swap.edits, "mm", RACK)
+    except NotchError as error:
+        return Trial(now.job.basis, error)
+    return try_basis(now, after.basis, OUTLINES)
 
 
 def try_edits(
@@ -335,6 +345,27 @@ def job_for(job: Job, machine: int | None) -> Job:
         )
     known = RACK.machine(machine)
     return on_machine(job, known, RACK.entries(known.id))
+
+
+def refuse_never_today(job: Job) -> None:
+    """Raises NeverOnMachine at "machine" where the workshop says today that a board of the job is never cut on its machine: the job's
+    own copy may be older."""
+    for board in job.design.boards:
+        basis = job.basis.of(board.id)
+        refuse_never(_as_today(basis.stock), basis.machine, "machine")
+
+
+def _refuse_never_today(before: Job, after: Job) -> None:
+    """The same of boards and machines that an edit brings together."""
+    for name, one in after.basis.boards if after.basis is not before.basis else ():
+        was = dict(before.basis.boards).get(name)
+        if was is None or (was.stock.id, was.machine.id) != (one.stock.id, one.machine.id):
+            refuse_never(_as_today(one.stock), one.machine, f"basis/{name}/machine")
+
+
+def _as_today(stock: Board) -> Board:
+    row = Stock.objects.filter(pk=int(stock.id)).first() if _is_number(stock.id) else None
+    return stock_in_use(row) if row else replace(stock, limits=stock.limits.over(limits_of_kind(stock.kind)))
 
 
 def keep_exports(

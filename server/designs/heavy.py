@@ -88,6 +88,7 @@ def export(
     NotchError."""
     head = actions.head_of(design)
     job = actions.job_for(head.job, machine)
+    actions.refuse_never_today(job)
     now = computed(job)
     # What was measured of the plan here holds for the file: what is left is to read it.
     proving = proof_seconds(now) * (READ_SHARE if known_proof(job) else 1.0)
@@ -112,6 +113,7 @@ def in_files(
     """What the files for a receiver hold, as JSON of InFilesOut. Nothing is kept. Raises NotchError."""
     own = actions.head_of(design).job
     job = actions.job_for(own, machine)
+    actions.refuse_never_today(job)
     told = shown.told_settings(job)
     if not _beside(export_seconds(computed(job), file_format)):
         return _in_files(job, own, profile, file_format, told)

@@ -18,6 +18,7 @@ from lean_notch.basis import (
 )
 from lean_notch.basis.comb import FEELS
 from lean_notch.basis.fits import COMMON_FITS
+from lean_notch.basis.never import MADE_OF
 from lean_notch.basis.settings import OUTCOMES, RESULTS
 from lean_notch.basis.stock import KINDS as BOARD_KINDS
 from lean_notch.basis.stock import Kind
@@ -123,6 +124,7 @@ def show_choices() -> out.ChoicesOut:
         results=list(RESULTS),
         outcomes=dict(OUTCOMES),
         stock_kinds=list(STOCK_KINDS),
+        made_of=list(MADE_OF),
         limits=_limits(),
         machine_kinds=list(MACHINE_KINDS),
         usual_speeds={kind: SpeedValues(**asdict(speeds)) for kind, speeds in USUAL_SPEEDS.items()},

@@ -214,6 +214,8 @@ class ChoicesOut(Out):
     outcomes: dict[Outcome, CutResult | None]
     """How a file came out, and what that says of the machine's settings."""
     stock_kinds: list[str]
+    made_of: list[str]
+    """What a composite may be made of."""
     limits: dict[str, KindLimitsOut]
     """By kind of stock."""
     machine_kinds: list[str]

@@ -24,6 +24,7 @@ from lean_notch.basis.comb import CombRead, read_comb
 from lean_notch.basis.equip import equipped
 from lean_notch.basis.fits import scale_from_json, scale_to_json
 from lean_notch.basis.kerf import Uncertain, kerf_of_plug, kerf_of_slats
+from lean_notch.basis.never import ask_made_of
 from lean_notch.basis.notebook import Entry, Way
 from lean_notch.basis.settings import CutSetting as Setting
 from lean_notch.basis.settings import setting_from_json, setting_to_json
@@ -50,6 +51,8 @@ def put_stock(document: Given, stock: Stock | None = None, by: User | None = Non
         checked = stock_from_json({**known, **document})
         stock = stock or Stock.objects.create(name=checked.name, document={})
         now = timezone.now()
+        if known.get("kind") != checked.kind or known.get("made_of"):
+            ask_made_of(checked)
         anew = known.get("readings") != list(checked.readings.values_mm)
         measured = now.isoformat(timespec="seconds") if anew else known["measured"]
         checked = replace(checked, id=str(stock.pk), measured=measured)
@@ -63,6 +66,10 @@ def put_stock(document: Given, stock: Stock | None = None, by: User | None = Non
 def kind_limits() -> dict[str, Limits]:
     """The workshop's own limits, by kind of stock."""
     return {one.kind: limits_from_json(one.document) for one in KindLimits.objects.all()}
+
+
+def limits_of_kind(kind: str) -> Limits:
+    return kind_limits().get(kind, Limits())
 
 
 def put_kind_limits(kind: str, document: Given) -> None:
@@ -172,7 +179,7 @@ def piece_of(way: Way, settings: Given, unit: Unit, stock: Stock, machine: Machi
     Raises NotchError at the setting.
     """
     typed = TEST_PIECES[way].typed(settings, unit)
-    board, known = stock_from_json(stock.document), machine_from_json(machine.document)
+    board, known = stock_in_use(stock), machine_from_json(machine.document)
     return piece_job(way, typed, board, equipped(board, known, entries_of(known.id)).machine)
 
 

@@ -47,12 +47,12 @@ def _known_machine(machine_id: int) -> Machine:
 @router.get("/stocks", response=list[s.StockOut])
 def list_stocks(request: HttpRequest) -> list[s.StockOut]:  # noqa: ARG001
     rows = Stock.objects.filter(removed=None).order_by("document__nominal", "name", "id")
-    return [shown.show_stock(stock) for stock in rows]
+    return shown.show_stocks(rows)
 
 
 @router.get("/stocks/archived", response=list[s.StockOut])
 def list_archived_stocks(request: HttpRequest) -> list[s.StockOut]:  # noqa: ARG001
-    return [shown.show_stock(stock) for stock in Stock.objects.exclude(removed=None).order_by("-removed")]
+    return shown.show_stocks(Stock.objects.exclude(removed=None).order_by("-removed"))
 
 
 @router.get("/stocks/{stock_id}/jobs", response={200: s.UsesOut, 404: Problem})

@@ -35,14 +35,23 @@ class OffCutIn(Schema):
     note: Annotated[str, Field(max_length=1000)] = ""
 
 
+class RuleIn(Schema):
+    """Whether a board is `never` cut on a kind of machine, or may be whatever is usual for its kind; and why."""
+
+    never: bool
+    reason: Annotated[str, Field(max_length=200, examples=["Smells of chlorine in the flame"])]
+
+
 class LimitsIn(Schema):
-    """The least that is cut of a board: the web between two cuts, a hole, capitals; empty for what is usual for its kind.
-    `density` is in kg/m³."""
+    """The least that is cut of a board: the web between two cuts, a hole, capitals; and on which machines never. Empty for what is
+    usual for its kind. `density` is in kg/m³."""
 
     web: LengthIn | None = None
     hole: LengthIn | None = None
     text: LengthIn | None = None
     density: float | Annotated[str, Field(max_length=20)] | None = None
+    laser: RuleIn | None = None
+    router: RuleIn | None = None
 
 
 class KindLimitsIn(LimitsIn):
@@ -71,6 +80,7 @@ class StockIn(Schema):
     price: float | Annotated[str, Field(max_length=20)] | None = None
     note: Annotated[str, Field(max_length=1000)] = ""
     limits: LimitsIn = Field(default_factory=lambda: LimitsIn())
+    made_of: Annotated[str, Field(max_length=60)] = ""
     unit: Unit = "mm"
 
     def document(self) -> dict[str, Any]:
@@ -221,11 +231,18 @@ class OffCutValues(Schema):
     note: str
 
 
+class RuleValues(Schema):
+    never: bool
+    reason: str
+
+
 class LimitsValues(Schema):
     web: float | None = None
     hole: float | None = None
     text: float | None = None
     density: float | None = None
+    laser: RuleValues | None = None
+    router: RuleValues | None = None
 
 
 class StockValues(Schema):
@@ -246,6 +263,7 @@ class StockValues(Schema):
     id: str = ""
     measured: str = ""
     limits: LimitsValues = LimitsValues()
+    made_of: str = ""
 
 
 class ToolValues(Schema):
@@ -317,10 +335,12 @@ class ReadingsOut(Schema):
 
 
 class StockOut(Schema):
-    """`readings` says what its document's readings amount to."""
+    """`readings` says what its document's readings amount to, `usual` what holds for its kind here where it has no limits of its
+    own."""
 
     id: int
     document: StockValues
+    usual: LimitsValues
     thickness: float
     readings: ReadingsOut
     measurements: int

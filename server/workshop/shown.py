@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
 from typing import Literal, cast
 
 from accounts.names import shown_name
 from django.contrib.auth.models import User
-from lean_notch.basis import Readings, machine_from_json, stock_from_json
+from lean_notch.basis import Limits, Readings, machine_from_json, stock_from_json
 from lean_notch.basis.fits import scale_to_json
 from lean_notch.basis.notebook import Way, offers, sure_of
 from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to_json, settings_for
@@ -22,7 +22,7 @@ from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_not
 from lean_notch.units import say_mm
 
 from . import schemas as out
-from .actions import PieceRead, entry_of, settings_of
+from .actions import PieceRead, entry_of, kind_limits, settings_of
 from .models import Machine, Measurement, NotebookEntry, Stock
 
 
@@ -34,10 +34,20 @@ def show_readings(readings: Readings) -> out.ReadingsOut:
     )  # fmt: skip
 
 
+def show_stocks(stocks: Iterable[Stock]) -> list[out.StockOut]:
+    limits = kind_limits()
+    return [_stock(stock, limits) for stock in stocks]
+
+
 def show_stock(stock: Stock) -> out.StockOut:
-    readings = stock.readings
+    return _stock(stock, kind_limits())
+
+
+def _stock(stock: Stock, limits: Mapping[str, Limits]) -> out.StockOut:
+    board = stock_from_json(stock.document)
+    readings, usual = board.readings, limits.get(board.kind, Limits()).of(board.traits)
     return out.StockOut(
-        id=stock.pk, document=out.StockValues(**stock.document), thickness=readings.mean,
+        id=stock.pk, document=out.StockValues(**stock.document), usual=out.LimitsValues(**asdict(usual)), thickness=readings.mean,
         readings=show_readings(readings), measurements=stock.measurements.count(),
     )  # fmt: skip
 

@@ -57,6 +57,7 @@ def news_of_stock(mine: Document, rack: Document) -> tuple[str, ...]:
         "thickness": list(mine["readings"]) != list(rack["readings"]),
         "sheets": _sizes(mine) != _sizes(rack),
         **_differing(mine, rack, ("name", "kind", "direction", "price")),
+        "what it is made of": (mine.get("made_of") or "") != (rack.get("made_of") or ""),
         "limits": _limits(mine, rack["kind"]) != _limits(rack, rack["kind"]),
         "what it is sold as": mine["nominal"] != rack["nominal"],
     }

@@ -11,6 +11,7 @@ from ..documents import choice, entry, mapping, mm, sequence, text, whole
 from ..errors import BadDocument, BadGeometry, OutOfRange
 from ..geometry import Contour, Point, Vertex
 from ..units import positive_mm
+from .never import MADE_OF, PVC, UNKNOWN, Rule, made_of_from_json, rule_from_json
 from .readings import MOST_READINGS, Readings, check_slips
 
 LARGEST_SHEET_MM = 20_000.0
@@ -22,13 +23,15 @@ MOST_CORNERS = 500
 @dataclass(frozen=True)
 class Kind:
     """`brittle` boards crack under a press fit; ones that squeeze give way by `squeeze`, a share of their thickness; less than
-    `web` mm between two cuts burns, breaks or tears; `density` is in kg/m³. All are common practice, densities rounded: a
-    start that the workshop replaces by its own."""
+    `web` mm between two cuts burns, breaks or tears; `density` is in kg/m³; `laser` and `router` say where it is never cut. All
+    are common practice, densities rounded: a start that the workshop replaces by its own."""
 
     brittle: bool = False
     squeeze: float = 0.0
     web: float = 1.5
     density: float = 700.0
+    laser: Rule | None = None
+    router: Rule | None = None
 
 
 KINDS: Mapping[str, Kind] = {
@@ -42,6 +45,9 @@ KINDS: Mapping[str, Kind] = {
     "leather": Kind(squeeze=0.10, web=2.0, density=900.0),
     "aluminium": Kind(density=2700.0),
     "composite": Kind(brittle=True, density=1800.0),
+    "PVC and other chlorinated plastic": Kind(web=2.0, density=1400.0, laser=PVC),
+    "plastic of unknown kind": Kind(web=2.0, density=1200.0, laser=UNKNOWN),
+    "coated or imitation leather": Kind(squeeze=0.10, web=2.0, density=900.0, laser=UNKNOWN),
 }
 STOCK_KINDS = tuple(KINDS)
 
@@ -56,13 +62,15 @@ LEAST_TEXT_MM = 2.0
 
 @dataclass(frozen=True)
 class Limits:
-    """The least that a workshop cuts of a board, in mm: the web between two cuts, a hole across, the height of capitals. None:
-    as is usual for its kind. `density` is in kg/m³."""
+    """The least that a workshop cuts of a board, in mm: the web between two cuts, a hole across, the height of capitals; and on
+    which machines it cuts it never. None: as is usual for its kind. `density` is in kg/m³."""
 
     web: float | None = None
     hole: float | None = None
     text: float | None = None
     density: float | None = None
+    laser: Rule | None = None
+    router: Rule | None = None
 
     def __post_init__(self) -> None:
         for name, most in (("web", 100), ("hole", 100), ("text", 100), ("density", 25_000)):
@@ -77,18 +85,18 @@ class Limits:
         """Its own, and the `usual` ones where it has none.
 
         >>> Limits(hole=2.0).over(Limits(hole=1.5, web=4.0))
-        Limits(web=4.0, hole=2.0, text=None, density=None)
+        Limits(web=4.0, hole=2.0, text=None, density=None, laser=None, router=None)
         """
-        kept = {name: value for name, value in asdict(self).items() if value is not None}
+        kept = {name: value for name, value in vars(self).items() if value is not None}
         return replace(usual, **kept)
 
     def of(self, kind: Kind) -> Limits:
         """All of them, for a board of that kind.
 
         >>> Limits(hole=2.0).of(KINDS["cloth"])
-        Limits(web=3.0, hole=2.0, text=2.0, density=300.0)
+        Limits(web=3.0, hole=2.0, text=2.0, density=300.0, laser=None, router=None)
         """
-        return self.over(Limits(kind.web, LEAST_HOLE_MM, LEAST_TEXT_MM, kind.density))
+        return self.over(Limits(kind.web, LEAST_HOLE_MM, LEAST_TEXT_MM, kind.density, kind.laser, kind.router))
 
 
 @dataclass(frozen=True)
@@ -120,7 +128,7 @@ class Board:
     It is laid out on sheets of `sheet_width` x `sheet_height`, `sheets` of which there are (None: enough);
     `other_sheets` are at hand as well. `direction` is that of grain or corrugation. `price` is that of one sheet.
     `id` is the rack's own number for it and `measured` when its readings were taken (ISO 8601); both are empty for a
-    board that lies on no rack.
+    board that lies on no rack. `made_of` is what a composite was asked.
     """
 
     name: str
@@ -136,6 +144,7 @@ class Board:
     id: str = ""
     measured: str = ""
     limits: Limits = Limits()
+    made_of: str = ""
 
     def __post_init__(self) -> None:
         positive_mm(self.nominal, "stock.nominal", "The thickness it is sold as", 200)
@@ -149,7 +158,21 @@ class Board:
 
     @property
     def traits(self) -> Kind:
-        return KINDS[self.kind]
+        kind = KINDS[self.kind]
+        return replace(kind, laser=MADE_OF[self.made_of]) if self.made_of else kind
+
+    def never_on(self, machine: str) -> str:
+        """Why it is never cut on that kind of machine, "" where it may be."""
+        rule = self._rule(machine)
+        return rule.reason if rule and rule.never else ""
+
+    def overruled_on(self, machine: str) -> str:
+        """Why it may be cut on that kind of machine all the same, "" where nobody had to say so."""
+        rule = self._rule(machine)
+        return rule.reason if rule and not rule.never else ""
+
+    def _rule(self, machine: str) -> Rule | None:
+        return cast("Rule | None", getattr(self.limits.of(self.traits), machine))
 
     @property
     def least(self) -> tuple[float, float, float]:
@@ -229,6 +252,7 @@ def board_from_json(document: object) -> Board:
         id=text(stock.get("id", ""), "stock.id", 40, required=False),
         measured=text(stock.get("measured", ""), "stock.measured", 40, required=False),
         limits=limits_from_json(stock.get("limits", {})),
+        made_of=made_of_from_json(stock.get("made_of"), str(stock.get("kind"))),
     )
 
 
@@ -248,7 +272,10 @@ def limits_from_json(document: object) -> Limits:
     }
     density = given.get("density")
     return Limits(
-        **lengths, density=None if density in (None, "") else _number(density, "stock.limits.density", "number")
+        **lengths,
+        density=None if density in (None, "") else _number(density, "stock.limits.density", "number"),
+        laser=rule_from_json(given.get("laser"), "stock.limits.laser"),
+        router=rule_from_json(given.get("router"), "stock.limits.router"),
     )
 
 

@@ -22,7 +22,22 @@ def basis_findings(basis: Basis, titles: Mapping[str, str]) -> list[Finding]:
 
 def _of_board(basis: BoardBasis, path: str) -> list[Finding]:
     tool, readings = basis.machine.in_spindle, basis.stock.readings
+    kind = basis.machine.kind
     found = []
+    if reason := basis.stock.never_on(kind):
+        found.append(
+            Finding(
+                "never-on-machine", "stop", f"{basis.stock.name} is never cut on a {kind}: {reason}.",
+                "Choose another machine or board.", field=f"{path}/machine",
+            )
+        )  # fmt: skip
+    if reason := basis.stock.overruled_on(kind):
+        found.append(
+            Finding(
+                "overruled", "look", f"{basis.stock.name} may be cut on a {kind}, it was said: {reason}.",
+                "Make sure that this is so.", field=f"{path}/machine",
+            )
+        )  # fmt: skip
     if tool and tool.flute_length < readings.thick:
         found.append(
             Finding(

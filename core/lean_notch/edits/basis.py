@@ -15,6 +15,7 @@ from ..basis import (
     machine_from_json,
 )
 from ..basis.equip import equipped, with_fits, with_kerf
+from ..basis.never import refuse_never
 from ..documents import in_unit, mapping, sequence, text, whole
 from ..errors import BadDocument, NotchError
 from ..units import Unit
@@ -33,16 +34,28 @@ def put_basis(basis: Basis, steps: Sequence[str], value: Any, unit: Unit, worksh
     before = basis.of(board)
     try:
         if not rest:
-            return basis.with_board(board, board_basis_from_json(value))
+            return basis.with_board(board, _chosen(before, board_basis_from_json(value), path))
         if len(rest) == 2 and rest[0] == "into":  # of this board in one other
             rest, value = ["into"], {**dict(before.into), rest[1]: in_unit(value, unit)}
         if len(rest) != 1 or rest[0] not in _PUT:
             raise NoSuchPath(f"There is no “{path}”.", fix=f"Use: {', '.join(_PUT)}.", field=path)
-        return basis.with_board(board, _PUT[rest[0]](before, value, unit, workshop))
+        return basis.with_board(board, _chosen(before, _PUT[rest[0]](before, value, unit, workshop), path))
     except NotchError as error:
         if not error.field.startswith("basis/"):
             error.field = _at(board, error.field, path)
         raise
+
+
+def _chosen(before: BoardBasis, after: BoardBasis, path: str) -> BoardBasis:
+    """Raises NeverOnMachine where a board is brought to a machine that never cuts it; one that stands there stays, and is told of."""
+    if _pair(before) != _pair(after):
+        refuse_never(after.stock, after.machine, path)
+    return after
+
+
+def _pair(basis: BoardBasis) -> tuple[str, ...]:
+    stock, machine = basis.stock, basis.machine
+    return (stock.id or stock.name, stock.kind, stock.made_of, machine.id or machine.name, machine.kind)
 
 
 def _at(board: str, field: str, path: str) -> str:

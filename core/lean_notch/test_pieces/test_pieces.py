@@ -12,6 +12,7 @@ from typing import cast
 
 from ..basis import Basis, Board, BoardBasis, Machine, Stock
 from ..basis.comb import comb_clearances
+from ..basis.never import refuse_never
 from ..basis.notebook import WAY_TITLES, Way
 from ..design import MAIN, Design, Part, Rectangle, ShapeStep
 from ..documents import whole
@@ -218,8 +219,9 @@ def _check_left(way: Way, design: Design, machine: Machine) -> None:
 def piece_job(way: Way, given: Mapping[str, object], stock: Board, machine: Machine) -> Job:
     """The job that cuts a test piece of `stock` on `machine`, labelled; what is not given suits the machine's kind.
 
-    Raises NotchError at the setting.
+    Raises NotchError at the setting, NeverOnMachine at "machine".
     """
+    refuse_never(stock, machine, "machine")
     stock = stock.board if isinstance(stock, Stock) else stock
     recipe = TEST_PIECES[way]
     sizes = ROUTER_SIZES[way] if machine.kind == "router" else {}

@@ -1403,6 +1403,8 @@ export interface components {
       }
       /** Machine Kinds */
       machine_kinds: string[]
+      /** Made Of */
+      made_of: string[]
       /** Operations */
       operations: {
         [key: string]: string
@@ -2556,6 +2558,8 @@ export interface components {
       density?: number | string | null
       /** Hole */
       hole?: number | string | null
+      laser?: components['schemas']['RuleIn'] | null
+      router?: components['schemas']['RuleIn'] | null
       /** Text */
       text?: number | string | null
       /**
@@ -2693,14 +2697,16 @@ export interface components {
     }
     /**
      * LimitsIn
-     * @description The least that is cut of a board: the web between two cuts, a hole, capitals; empty for what is usual for its kind.
-     *     `density` is in kg/m³.
+     * @description The least that is cut of a board: the web between two cuts, a hole, capitals; and on which machines never. Empty for what is
+     *     usual for its kind. `density` is in kg/m³.
      */
     LimitsIn: {
       /** Density */
       density?: number | string | null
       /** Hole */
       hole?: number | string | null
+      laser?: components['schemas']['RuleIn'] | null
+      router?: components['schemas']['RuleIn'] | null
       /** Text */
       text?: number | string | null
       /** Web */
@@ -2712,6 +2718,8 @@ export interface components {
       density?: number | null
       /** Hole */
       hole?: number | null
+      laser?: components['schemas']['RuleValues'] | null
+      router?: components['schemas']['RuleValues'] | null
       /** Text */
       text?: number | null
       /** Web */
@@ -4005,6 +4013,26 @@ export interface components {
       shown: boolean
     }
     /**
+     * RuleIn
+     * @description Whether a board is `never` cut on a kind of machine, or may be whatever is usual for its kind; and why.
+     */
+    RuleIn: {
+      /** Never */
+      never: boolean
+      /**
+       * Reason
+       * @example Smells of chlorine in the flame
+       */
+      reason: string
+    }
+    /** RuleValues */
+    RuleValues: {
+      /** Never */
+      never: boolean
+      /** Reason */
+      reason: string
+    }
+    /**
      * Said
      * @description A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`) apart.
      */
@@ -4428,6 +4456,11 @@ export interface components {
       kind: string
       limits?: components['schemas']['LimitsIn']
       /**
+       * Made Of
+       * @default
+       */
+      made_of: string
+      /**
        * Name
        * @default
        */
@@ -4495,6 +4528,11 @@ export interface components {
       kind: string
       limits?: components['schemas']['LimitsIn']
       /**
+       * Made Of
+       * @default
+       */
+      made_of: string
+      /**
        * Name
        * @example Poplar ply
        */
@@ -4542,7 +4580,8 @@ export interface components {
     }
     /**
      * StockOut
-     * @description `readings` says what its document's readings amount to.
+     * @description `readings` says what its document's readings amount to, `usual` what holds for its kind here where it has no limits of its
+     *     own.
      */
     StockOut: {
       document: components['schemas']['StockValues']
@@ -4553,6 +4592,7 @@ export interface components {
       readings: components['schemas']['ReadingsOut']
       /** Thickness */
       thickness: number
+      usual: components['schemas']['LimitsValues']
     }
     /**
      * StockValues
@@ -4575,11 +4615,18 @@ export interface components {
        * @default {
        *       "density": null,
        *       "hole": null,
+       *       "laser": null,
+       *       "router": null,
        *       "text": null,
        *       "web": null
        *     }
        */
       limits: components['schemas']['LimitsValues']
+      /**
+       * Made Of
+       * @default
+       */
+      made_of: string
       /**
        * Measured
        * @default

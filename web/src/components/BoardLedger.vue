@@ -9,6 +9,7 @@ import { optionsOf } from '../kit/options'
 import { LIMITS, shownLimit, typedLimits, type Limit } from '../limits'
 import { useSettings } from '../stores/settings'
 import KindLimits from './KindLimits.vue'
+import MachineRules from './MachineRules.vue'
 import RowsEditor from './RowsEditor.vue'
 import TextField from '../kit/TextField.vue'
 
@@ -27,15 +28,24 @@ const short = (mm: number) => say.short(mm)
 
 /** What is left empty is as usual for its kind. */
 const limits = computed(() => props.stock.document.limits)
-const usual = (name: Limit) =>
-  shownLimit(say, name, props.choices.limits[props.stock.document.kind]?.used[name])
+const usual = (name: Limit) => shownLimit(say, name, props.stock.usual[name])
+/** A composite is asked what it is made of before it is one. */
+const asked = ref(false)
+const composite = computed(() => asked.value || props.stock.document.kind === 'composite')
+async function changeKind(kind: string): Promise<void> {
+  asked.value = kind === 'composite'
+  if (!asked.value) await props.change({ kind })
+}
 /** All of them go together: only one of them was typed just now. */
 const changeLimit = (name: Limit, text: string) =>
   props.change({ limits: { ...typedLimits(limits.value), [name]: text.trim() || null } })
 
 watch(
   () => props.stock.id,
-  () => (sizeDraft.value = cutDraft.value = null),
+  () => {
+    sizeDraft.value = cutDraft.value = null
+    asked.value = false
+  },
 )
 
 const sizes = computed(() => {
@@ -99,8 +109,18 @@ function sizeProblem(field: string): Problem | null {
     <ChoiceField
       label="Kind"
       :options="optionsOf(choices.stock_kinds)"
-      :model-value="stock.document.kind"
-      @update:model-value="change({ kind: $event })"
+      :model-value="asked ? 'composite' : stock.document.kind"
+      @update:model-value="changeKind"
+    />
+    <ChoiceField
+      v-if="composite"
+      label="Made of"
+      field="made_of"
+      :options="optionsOf(choices.made_of)"
+      :model-value="stock.document.made_of || null"
+      placeholder="what is it made of?"
+      :problem="problemAt('made_of')"
+      @update:model-value="change({ kind: 'composite', made_of: $event })"
     />
     <TextField
       field="nominal"
@@ -133,6 +153,14 @@ function sizeProblem(field: string): Problem | null {
       :unit="name === 'density' ? '' : settings.unit"
       :problem="problemAt(`limits.${name}`)"
       @commit="changeLimit(name, $event)"
+    />
+    <MachineRules
+      :key="stock.id"
+      class="wide"
+      :own="limits"
+      :usual="stock.usual"
+      :problem-at="problemAt"
+      @change="change({ limits: { ...typedLimits(limits), ...$event } })"
     />
     <KindLimits class="wide" :kind="stock.document.kind" />
     <TextField

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { api, type KindLimitsIn } from '../api/client'
 import { useRecord } from '../composables/useRecord'
 import { useSay } from '../composables/useSay'
+import MachineRules from './MachineRules.vue'
 import TextField from '../kit/TextField.vue'
 import { LIMITS, shownLimit, typedLimits, type Limit } from '../limits'
 import { useChoices } from '../stores/choices'
@@ -45,6 +46,15 @@ const put = (name: Limit, text: string) =>
         :problem="record.problemAt(`limits.${name}`)"
         @commit="put(name, $event)"
       />
+      <MachineRules
+        v-if="of(kind)"
+        :key="kind"
+        class="wide"
+        :own="of(kind)!.own"
+        :usual="of(kind)!.common"
+        :problem-at="record.problemAt"
+        @change="record.edit(kinds.indexOf(kind), $event)"
+      />
     </div>
     <p class="small second">
       Grey values are common practice. Boards of this kind without limits of their own follow; jobs are told,
@@ -61,5 +71,8 @@ const put = (name: Limit, text: string) =>
   grid-template-columns: 1fr 1fr;
   gap: 10px 14px;
   padding: 8px 0 4px;
+}
+.fields .wide {
+  grid-column: 1 / -1;
 }
 </style>

@@ -18,6 +18,14 @@ const questions = computed<Question[]>(() => {
   return [
     { name: 'name', label: 'Name', start: '', words: true, required: true },
     { name: 'kind', label: 'Kind', start: 'plywood', choices: choices.choices?.stock_kinds ?? [] },
+    {
+      name: 'made_of',
+      label: 'Made of',
+      start: '',
+      required: true,
+      choices: choices.choices?.made_of ?? [],
+      only: ['kind', 'composite'],
+    },
     { ...length, name: 'nominal', label: 'Nominal thickness' },
     { ...length, name: 'readings', label: 'Readings', help: 'by caliper, as many as you took' },
     { name: 'sheets', label: 'Sheets at hand', start: '', help: 'Leave empty for as many as it takes.' },
@@ -30,6 +38,7 @@ function add(answers: Record<string, string>): Promise<void> {
   return props.save({
     name: answers['name']!,
     kind: answers['kind']!,
+    made_of: answers['kind'] === 'composite' ? answers['made_of']! : '',
     nominal: answers['nominal']!,
     readings: splitLengths(answers['readings']!),
     sheet_width: answers['sheet_width']!,

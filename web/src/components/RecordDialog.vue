@@ -18,6 +18,8 @@ export interface Question {
   unit?: string
   words?: boolean
   required?: boolean
+  /** Asked only where another answer is this one. */
+  only?: readonly [question: string, answer: string]
 }
 
 const props = defineProps<{
@@ -39,7 +41,8 @@ const { problem, tell } = useProblem()
 /** The core names fields "stock.name", "readings[2]" or "kerf"; here it is the question that counts. */
 const wrong = computed(() => problem.value?.field.replace(/^(stock|machine)\./, '').replace(/\[\d+\]$/, ''))
 const isMissing = ({ name, required }: Question) => required === true && !answers[name]?.trim()
-const elsewhere = computed(() => !props.questions.some(({ name }) => name === wrong.value))
+const present = computed(() => props.questions.filter(({ only }) => !only || answers[only[0]] === only[1]))
+const elsewhere = computed(() => !present.value.some(({ name }) => name === wrong.value))
 
 /** Everything that is missing is said at once; the rest is the core's to judge. */
 function problemOf(question: Question): Problem | null {
@@ -51,7 +54,7 @@ function problemOf(question: Question): Problem | null {
 async function submit(): Promise<void> {
   asked.value = true
   problem.value = null
-  if (props.questions.some(isMissing)) return
+  if (present.value.some(isMissing)) return
   busy.value = true
   if (await tell(() => props.save({ ...answers }))) open.value = false
   busy.value = false
@@ -61,12 +64,14 @@ async function submit(): Promise<void> {
 <template>
   <ElDialog v-model="open" :title="title" width="34rem" append-to-body @closed="emit('close')">
     <form @submit.prevent="submit">
-      <template v-for="question in questions" :key="question.name">
+      <template v-for="question in present" :key="question.name">
         <ChoiceField
           v-if="question.choices"
           :label="question.label"
           :options="optionsOf(question.choices)"
-          :model-value="answers[question.name]!"
+          :field="question.name"
+          :model-value="answers[question.name] || null"
+          :problem="problemOf(question)"
           @update:model-value="answers[question.name] = $event"
         />
         <PlainField
