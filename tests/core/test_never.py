@@ -87,7 +87,10 @@ def test_a_rule_of_the_boards_own_goes_before_its_kinds():
     stock = allowed.basis.of("main").stock
     over = replace(stock, limits=stock.limits.over(Limits(laser=no)))
     assert (over.never_on("laser"), over.overruled_on("laser")) == ("", "the data sheet says PETG")
-    assert news_of_stock(stock_to_json(job_of().basis.of("main").stock), stock_to_json(over)) == ("kind", "limits")
+    assert news_of_stock(stock_to_json(job_of().basis.of("main").stock), stock_to_json(over)) == (
+        "kind",
+        "where it may be cut",
+    )
 
 
 @pytest.mark.parametrize(

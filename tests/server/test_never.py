@@ -67,7 +67,7 @@ def test_what_the_workshop_says_today_counts_whatever_the_jobs_copy_says(wren, t
     for what in ("in-files", "exports"):
         refused(post(wren, f"{address}/{what}", {"format": "svg"}), "machine")
     shown = get(wren, address).json()
-    assert [one["what"] for one in get(wren, f"{address}/news").json()] == [["limits"]]
+    assert [one["what"] for one in get(wren, f"{address}/news").json()] == [["where it may be cut"]]
     followed = edit(wren, shown, put("basis/main/stock", stock.pk))
     assert followed.status_code == 200, "the same board on the same machine: the job learns why it is not written"
     stops = [one for one in get(wren, f"{address}/proof").json()["findings"] if one["severity"] == "stop"]

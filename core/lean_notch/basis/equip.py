@@ -53,12 +53,15 @@ def _on_sheet_of(stock: Board, before: Board) -> Board:
 def news_of_stock(mine: Document, rack: Document) -> tuple[str, ...]:
     """What the rack's document says of a board otherwise than a job's copy of it; empty if nothing. Off-cuts and notes are
     the rack's own."""
+    my, its = (_limits(one, rack["kind"]) for one in (mine, rack))
+    no_rules = dict.fromkeys(("laser", "router"))
     said = {
         "thickness": list(mine["readings"]) != list(rack["readings"]),
         "sheets": _sizes(mine) != _sizes(rack),
         **_differing(mine, rack, ("name", "kind", "direction", "price")),
         "what it is made of": (mine.get("made_of") or "") != (rack.get("made_of") or ""),
-        "limits": _limits(mine, rack["kind"]) != _limits(rack, rack["kind"]),
+        "limits": replace(my, **no_rules) != replace(its, **no_rules),
+        "where it may be cut": (my.laser, my.router) != (its.laser, its.router),
         "what it is sold as": mine["nominal"] != rack["nominal"],
     }
     return tuple(name for name, differs in said.items() if differs)

@@ -44,43 +44,36 @@ function say(on: On, reason: string): void {
 </script>
 
 <template>
-  <div v-for="on in MACHINES" :key="on" class="rule">
-    <ChoiceField
-      :label="`On a ${on}`"
-      :options="options(on)"
-      :model-value="wordOf(on)"
-      @update:model-value="choose(on, $event)"
-    />
-    <TextField
-      v-if="wordOf(on) !== 'usual'"
-      :field="`limits.${on}`"
-      label="Because"
-      words
-      :text="reasonOf(on)"
-      placeholder="what was found out, and by whom"
-      :problem="problemAt(`limits.${on}`)"
-      @commit="say(on, $event)"
-    />
-    <p v-else-if="reasonOf(on)" class="small second why">Because {{ reasonOf(on) }}.</p>
+  <div class="rules">
+    <div v-for="on in MACHINES" :key="on" class="rule">
+      <ChoiceField
+        :label="`On a ${on}`"
+        :options="options(on)"
+        :model-value="wordOf(on)"
+        @update:model-value="choose(on, $event)"
+      />
+      <TextField
+        v-if="wordOf(on) !== 'usual'"
+        :field="`limits.${on}`"
+        label="Because"
+        words
+        :text="reasonOf(on)"
+        placeholder="what was found out, and by whom"
+        :problem="problemAt(`limits.${on}`)"
+        @commit="say(on, $event)"
+      />
+      <p v-else-if="reasonOf(on)" class="small second">Because {{ reasonOf(on) }}.</p>
+    </div>
   </div>
 </template>
 
 <style scoped>
+.rules,
 .rule {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  align-items: start;
-  gap: 10px 14px;
+  gap: 10px;
 }
-.why {
-  padding-top: 26px;
-}
-@media (width <= 600px) {
-  .rule {
-    grid-template-columns: 1fr;
-  }
-  .why {
-    padding-top: 0;
-  }
+.rule {
+  gap: 6px;
 }
 </style>
