@@ -11,7 +11,7 @@ from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
 from datetime import timedelta
 from hashlib import sha256
-from typing import Any, TypeVar, cast
+from typing import Any, cast
 
 from accounts.names import shown_name
 from config.problems import Conflict, Saved
@@ -19,8 +19,8 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
-from lean_notch.basis import FITS, Basis, Board, machine_to_json, stock_to_json
-from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
+from lean_notch.basis import FITS, Basis, Board
+from lean_notch.basis.equip import equipped
 from lean_notch.basis.never import refuse_never
 from lean_notch.basis.settings import Outcome
 from lean_notch.cutting import profile_from_json
@@ -52,7 +52,6 @@ from .models import Design, Export, FileUse, KeptFile, Layout, Revision
 from .pictures import Picture, picture
 from .rack import RACK, NothingThere
 
-Row = TypeVar("Row", Stock, Machine)
 MOST_TRIES = 3
 UNUSED_FOR = timedelta(days=1)
 """How long a file may wait for a step that uses it."""
@@ -255,37 +254,6 @@ def duplicate(design: Design, owner: User) -> Design:
     job = edit_job(head_of(design).job, [Edit("put", "name", title)], "mm", RACK)
     computed(job)
     return _start(owner, job, f"Started as a copy of {design.name}")
-
-
-@dataclass(frozen=True)
-class News:
-    """What the workshop says of a job's board or machine otherwise than the job's own copy: `row` is its newest state."""
-
-    board: str
-    row: Stock | Machine
-    what: tuple[str, ...]
-
-    @property
-    def swap(self) -> Swap:
-        number = self.row.pk
-        return Swap(self.board, stock=number) if isinstance(self.row, Stock) else Swap(self.board, machine=number)
-
-
-def news_of(job: Job) -> list[News]:
-    """Of each board, then of its machine; without what is the same, archived or not the workshop's."""
-    found: list[News] = []
-    for board in job.design.boards:
-        basis = job.basis.of(board.id)
-        stock, machine = _still_there(Stock, basis.stock.id), _still_there(Machine, basis.machine.id)
-        if stock and (what := news_of_stock(stock_to_json(basis.stock), stock_to_json(stock_in_use(stock)))):
-            found.append(News(board.id, stock, what))
-        if machine and (what := news_of_machine(machine_to_json(basis.machine), machine.document)):
-            found.append(News(board.id, machine, what))
-    return found
-
-
-def _still_there(model: type[Row], number: str) -> Row | None:
-    return model.objects.filter(id=int(number), removed=None).first() if _is_number(number) else None
 
 
 def _is_number(text: str) -> bool:

@@ -21,7 +21,7 @@ from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
 
-from . import actions, heavy, own_recipes, placing, shown, start, table, together
+from . import actions, heavy, own_recipes, placing, shown, start, table, today, together
 from . import schemas as s
 from . import table_schemas as t
 from .models import Design, Export
@@ -89,6 +89,12 @@ def list_designs(request: HttpRequest) -> HttpResponse:
 def list_news(request: HttpRequest) -> list[t.TableNews]:
     """What the workshop found out since jobs were computed: boards measured again, kerfs grown old."""
     return table.show_news(list(_on_table(request)))
+
+
+@router.get("/designs/concerned", response=list[t.ConcernedOut])
+def list_concerned(request: HttpRequest) -> list[t.ConcernedOut]:
+    """The jobs that the workshop says something newer of."""
+    return table.show_concerned(list(_on_table(request)))
 
 
 @router.get("/designs/archived", response=list[t.DesignCard])
@@ -246,6 +252,19 @@ def read_together(request: HttpRequest, design_id: int) -> HttpResponse:
 def save_variant(request: HttpRequest, design_id: int, given: s.VariantIn) -> HttpResponse:
     design = actions.save_variant(_one(request, design_id), given.name, _swap(given))
     return _shown(design, 201)
+
+
+@router.get("/designs/{design_id}/following", response={200: s.FollowingOut, 404: Problem})
+def read_following(request: HttpRequest, design_id: int) -> HttpResponse:
+    """What following the workshop would make of the job."""
+    return _answer(shown.show_following(_one(request, design_id)))
+
+
+@router.post("/designs/{design_id}/follow", response={200: s.DesignOut | s.ChangesOut, **Refusals})
+def follow(request: HttpRequest, design_id: int, given: s.FollowIn) -> HttpResponse:
+    """The job on what the workshop says now; refused where it would not build or not fit any more."""
+    design = today.follow(_one(request, design_id), given.seen, given.revision, _user(request))
+    return _shown(design, since=given.revision)
 
 
 @router.post("/designs/{design_id}/undo", response={200: s.DesignOut | s.ChangesOut, **Refusals})

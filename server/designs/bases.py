@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any, Literal, cast
 
+from lean_notch.design import MAIN
+
 from .models import Design, Revision
 
 Document = Mapping[str, Any]
@@ -16,11 +18,15 @@ def bases_of(designs: Sequence[Design]) -> dict[int, Document]:
     return dict(heads.values_list("pk", "document__basis"))
 
 
-def boards_of(basis: Document | None) -> Iterable[Document]:
-    """Of a basis of either version; of one that is none, nothing."""
+def named_boards_of(basis: Document | None) -> Iterable[tuple[str, Document]]:
+    """Of a basis of either version, by their ids; of one that is none, nothing."""
     if not isinstance(basis, Mapping):
         return ()
-    return cast("Iterable[Document]", basis["boards"].values() if "boards" in basis else (basis,))
+    return cast("Iterable[tuple[str, Document]]", basis["boards"].items() if "boards" in basis else ((MAIN.id, basis),))
+
+
+def boards_of(basis: Document | None) -> Iterable[Document]:
+    return (one for _, one in named_boards_of(basis))
 
 
 def is_of(basis: Document | None, what: Literal["stock", "machine"], number: int) -> bool:

@@ -659,18 +659,41 @@ class OnBoardIn(Schema):
 
 
 class NewsOut(Out):
-    """What the workshop says of a board of the job or its machine otherwise than the job's own copy: `what` differs, and
-    what of the job would change. The other fields are the board's."""
+    """What the workshop says newer of a `board` of the job, of its machine, or what the notebook found: `what` differs, `said` is that
+    in a sentence without its end, `at` when it was measured or found, `was` and `now` are thicknesses or kerfs in mm, `own`: the job
+    has readings of its own; and what of the job would change."""
 
     board: str
-    of: Literal["board", "machine"]
+    of: Literal["board", "machine", "notebook"]
     id: int
     what: list[str]
-    measured: str = ""
-    was_measured: str = ""
-    thickness: float | None = None
+    said: str
+    at: datetime | None
+    was: float | None
+    now: float | None
+    own: bool
     changes: list[ChangeOut]
     problem: Problem | None
+
+
+class FollowingOut(Out):
+    """All that the workshop says newer of a job, in sentences without their ends, the edits that follow it, and what would change; or
+    why the job `stays` as it is."""
+
+    revision: int
+    moves: int
+    said: list[str]
+    edits: list[dict[str, Any]]
+    changes: list[ChangeOut]
+    more: int
+    stays: Problem | None
+
+
+class FollowIn(Schema):
+    """On what `seen` and `revision` showed."""
+
+    seen: int
+    revision: int | None = None
 
 
 class ReaderIn(Schema):

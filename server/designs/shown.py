@@ -28,7 +28,7 @@ from lean_notch.cutting.profile import not_held
 from lean_notch.design import BoardNeed, Part
 from lean_notch.design import Design as Drawn
 from lean_notch.design.sentence import titles_of
-from lean_notch.edits import Edit, number_in
+from lean_notch.edits import Edit, edits_to_json, number_in
 from lean_notch.errors import NotchError
 from lean_notch.figures import Figure
 from lean_notch.files import FILE_FORMATS, FileFormat, file_name, planned_files
@@ -56,16 +56,16 @@ from lean_notch.trial_pair import fit_field, usual_clearances
 from lean_notch.units import Unit
 from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
-from workshop.models import Stock
 from workshop.schemas import MachineValues, StockValues
 
 from . import schemas as out
 from . import verdicts
-from .actions import News, Swap, head_of, news_of, try_edits, try_swaps
+from .actions import Swap, head_of, try_edits, try_swaps
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
 from .parts import part_json, path_of
+from .today import News, follow_edits, news_of, would_follow
 
 
 def show_design(design: Design, since: int | None = None) -> str:
@@ -317,19 +317,29 @@ def show_news(design: Design) -> list[out.NewsOut]:
     job = head_of(design).job
     news = news_of(job)
     trials = try_swaps(design, [one.swap for one in news]) if news else []
-    return [_news(one, trial, job) for one, trial in zip(news, trials, strict=True)]
+    return [_news(one, trial) for one, trial in zip(news, trials, strict=True)]
 
 
-def _news(one: News, trial: Trial, job: Job) -> out.NewsOut:
-    about: dict[str, Any] = {"of": "machine"}
-    if isinstance(one.row, Stock):
-        was = job.basis.of(one.board).stock.measured
-        measured = one.row.document["measured"]
-        about = {"of": "board", "measured": measured, "was_measured": was, "thickness": one.row.thickness}
+def _news(one: News, trial: Trial) -> out.NewsOut:
     changes = [show_change(change) for change in trial.changes]
     return out.NewsOut(
-        board=one.board, id=one.row.pk, what=list(one.what), changes=changes, problem=_problem(trial), **about
+        **{**vars(one), "what": list(one.what), "at": one.at or None}, changes=changes, problem=_problem(trial)
+    )
+
+
+def show_following(design: Design) -> out.FollowingOut:
+    """What following all of it would make of the job."""
+    found = would_follow(design)
+    return out.FollowingOut(
+        revision=head_of(design).number, moves=design.moves, said=said_of(found.news), edits=edits_to_json(follow_edits(found.news)),
+        changes=[show_change(one) for one in found.changes[:MOST_CHANGES]], more=max(len(found.changes) - MOST_CHANGES, 0),
+        stays=Problem(**found.stays.as_json()) if found.stays else None,
     )  # fmt: skip
+
+
+def said_of(news: Sequence[News]) -> list[str]:
+    """Boards of one stock say the same."""
+    return list(dict.fromkeys(one.said for one in news))
 
 
 def _problem(trial: Trial) -> Problem | None:

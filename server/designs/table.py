@@ -3,46 +3,40 @@ was kept with the revisions; nothing is computed but a few pictures that are mis
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from contextlib import suppress
-from datetime import date
+from datetime import date, datetime
 from time import process_time
-from typing import Any, cast
+from typing import cast
 
 from config.problems import Problem
 from django.db.models import Max
 from django.utils import timezone
-from lean_notch.basis import stock_from_json
-from lean_notch.basis.equip import news_of_machine, news_of_stock
 from lean_notch.basis.notebook import grown_old
 from lean_notch.basis.settings import Outcome
 from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat
 from lean_notch.route import Stop, last_stops
 from lean_notch.summary import Handed, summary
-from workshop.actions import stocks_in_use
-from workshop.models import Machine, Stock
 
 from . import table_schemas as out
 from . import verdicts
 from .actions import head_of
-from .bases import bases_of, boards_of
+from .bases import Document, bases_of, boards_of
 from .models import Design, Export, Revision
 from .pictures import Picture, is_current, is_of_release, keep_picture
 from .schemas import Kin
-from .shown import show_verdict
+from .shown import said_of, show_verdict
+from .today import News, Workshop, concerned
 
 PICTURE_SECONDS = 0.1
 """How long one list of jobs may take to make pictures that are missing; the rest are made the next time."""
-
-Document = Mapping[str, Any]
 
 
 def show_cards(designs: Sequence[Design]) -> list[out.DesignCard]:
     """Jobs as they stand on the table."""
     started = process_time()
-    stocks = stocks_in_use()
-    machines = {str(row.pk): row.document for row in Machine.objects.filter(removed=None)}
+    workshop = Workshop()
     proved = set(
         Revision.objects.filter(design__in=designs, proof__release=verdicts.release()).values_list(
             "design_id", flat=True
@@ -55,7 +49,7 @@ def show_cards(designs: Sequence[Design]) -> list[out.DesignCard]:
         if not is_of_release(head.picture) and process_time() - started < PICTURE_SECONDS:
             keep_picture(head)
         picture = head.picture if is_current(head.picture) else None
-        news = [] if picture and picture["problem"] else _told_anew(bases.get(head.pk), stocks, machines)
+        news = [] if picture and picture["problem"] else _differs(workshop.newer(bases.get(head.pk)))
         cards.append(_card(design, head, picture, news, files.get(design.pk), proved_before=design.pk in proved))
     return cards
 
@@ -117,50 +111,45 @@ def _last_files(designs: Sequence[Design]) -> dict[int, Export]:
     return {one.layout.revision.design_id: one for one in newest}
 
 
-def _told_anew(basis: Document | None, stocks: Mapping[str, Document], machines: Mapping[str, Document]) -> list[str]:
-    """What the workshop says otherwise of a job's boards and machines: told from the documents, without computing."""
-    said: list[str] = []
-    for one in boards_of(basis):
-        stock, machine = one["stock"], one["machine"]
-        if rack := stocks.get(stock.get("id", "")):
-            said += news_of_stock(stock, rack)
-        if workshop := machines.get(machine.get("id", "")):
-            said += news_of_machine(machine, workshop)
-    return list(dict.fromkeys(said))
+def _differs(news: Sequence[News]) -> list[str]:
+    return list(dict.fromkeys(word for one in news for word in one.what))
+
+
+def show_concerned(designs: Sequence[Design]) -> list[out.ConcernedOut]:
+    """The jobs that the workshop says something newer of."""
+    return [
+        out.ConcernedOut(
+            id=one.design.pk, name=one.design.name, moves=one.design.moves, revision=head_of(one.design).number, handed=one.handed,
+            said=said_of(one.news),
+        )
+        for one in concerned(designs)
+    ]  # fmt: skip
 
 
 def show_news(designs: Sequence[Design]) -> list[out.TableNews]:
-    """Boards that were measured again since jobs were computed from them, and kerfs that are old by now."""
-    stocks = {str(row.pk): row for row in Stock.objects.filter(removed=None)}
-    machines = {str(row.pk): row for row in Machine.objects.filter(removed=None)}
-    boards: dict[str, out.TableNews] = {}
+    """What the workshop says newer than jobs were computed from, and kerfs that are old by now."""
+    workshop = Workshop()
+    told: dict[str, out.TableNews] = {}
     kerfs: dict[tuple[str, str], out.TableNews] = {}
     today = timezone.localdate()
     bases = bases_of(designs)
     for design in designs:
+        kin = Kin(id=design.pk, name=design.name)
+        news = workshop.newer(bases.get(head_of(design).pk))
+        for said, at in dict.fromkeys((one.said, one.at) for one in news):
+            one = told.setdefault(
+                said, out.TableNews(what="newer", said=said, at=datetime.fromisoformat(at) if at else None)
+            )
+            one.jobs.append(kin)
         with suppress(NotchError, KeyError, TypeError):  # of a job that cannot be read, the job itself tells
-            for one in boards_of(bases.get(head_of(design).pk)):
-                kin = Kin(id=design.pk, name=design.name)
-                if rack := stocks.get(one["stock"].get("id", "")):
-                    _measured_again(boards, rack, one["stock"], kin)
-                if machine := machines.get(one["machine"].get("id", "")):
-                    _old_kerf(kerfs, machine, one, kin, today)
-    return [*boards.values(), *kerfs.values()]
-
-
-def _measured_again(found: dict[str, out.TableNews], rack: Stock, copy: Document, job: Kin) -> None:
-    if "thickness" not in news_of_stock(copy, rack.document):
-        return
-    was, now = (stock_from_json(one).readings.mean for one in (copy, rack.document))
-    news = found.setdefault(
-        str(rack.pk),
-        out.TableNews(what="measured", board=rack.name, stock=rack.pk, was=was, now=now, at=rack.document["measured"] or None),
-    )  # fmt: skip
-    news.jobs.append(job)
+            for board in boards_of(bases.get(head_of(design).pk)):
+                if machine := workshop.machines.get(board["machine"].get("id", "")):
+                    _old_kerf(kerfs, machine, board, kin, today)
+    return [*sorted(told.values(), key=lambda one: str(one.at or ""), reverse=True), *kerfs.values()]
 
 
 def _old_kerf(
-    found: dict[tuple[str, str], out.TableNews], machine: Machine, one: Document, job: Kin, today: date
+    found: dict[tuple[str, str], out.TableNews], machine: Document, one: Document, job: Kin, today: date
 ) -> None:
     told = one["machine"].get("found")
     days = grown_old(told["date"], today) if told else None
@@ -168,7 +157,9 @@ def _old_kerf(
         return
     stock = int(told["stock_id"]) if str(told.get("stock_id", "")).isdigit() else None
     news = found.setdefault(
-        (str(machine.pk), told["stock"]),
-        out.TableNews(what="kerf", board=told["stock"], stock=stock, machine=machine.name, machine_id=machine.pk, days=days, at=told["date"]),
+        (machine["id"], told["stock"]),
+        out.TableNews(
+            what="kerf", board=told["stock"], stock=stock, machine=machine["name"], machine_id=int(machine["id"]), days=days, at=told["date"]
+        ),
     )  # fmt: skip
     news.jobs.append(job)

@@ -125,18 +125,28 @@ class LastFileOut(Out):
 
 
 class TableNews(Out):
-    """A board that was measured again, or a kerf that has grown old, and the jobs that it means."""
+    """What the workshop says newer, in a sentence without its end, or a kerf that has grown old, and the jobs that it means."""
 
-    what: Literal["measured", "kerf"]
-    board: str
+    what: Literal["newer", "kerf"]
+    said: str = ""
+    board: str = ""
     stock: int | None = None
     machine: str = ""
     machine_id: int | None = None
-    was: float | None = None
-    now: float | None = None
     days: int | None = None
     at: datetime | None = None
     jobs: list[Kin] = []
+
+
+class ConcernedOut(Out):
+    """A job that the workshop says something newer of; `handed`: files of it were handed over, and stay as they are."""
+
+    id: int
+    name: str
+    moves: int
+    revision: int
+    handed: bool
+    said: list[str]
 
 
 class DesignCard(Out):

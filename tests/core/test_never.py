@@ -6,8 +6,8 @@ from dataclasses import replace
 import pytest
 from conftest import edited, make_basis, make_job
 from lean_notch.basis import Basis, Limits, Machine, basis_to_json, stock_from_json, stock_to_json
-from lean_notch.basis.equip import news_of_stock
 from lean_notch.basis.never import MADE_OF, NeverOnMachine, Rule, ask_made_of
+from lean_notch.basis.news import news_of_stock
 from lean_notch.basis.stock import KINDS
 from lean_notch.cli import main
 from lean_notch.edits import Edit

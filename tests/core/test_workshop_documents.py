@@ -15,8 +15,9 @@ from lean_notch.basis import (
     stock_from_json,
     stock_to_json,
 )
-from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock, with_kerf
+from lean_notch.basis.equip import equipped, with_kerf
 from lean_notch.basis.fits import FitScale
+from lean_notch.basis.news import news_of_machine, news_of_stock
 from lean_notch.basis.notebook import Entry, offers
 from lean_notch.basis.settings import (
     RUBS_BELOW_MM,

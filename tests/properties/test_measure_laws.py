@@ -7,8 +7,9 @@ from conftest import make_board
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import Readings, machine_to_json, stock_to_json
-from lean_notch.basis.equip import equipped, news_of_machine, news_of_stock
+from lean_notch.basis.equip import equipped
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
+from lean_notch.basis.news import news_of_machine, news_of_stock
 from lean_notch.basis.notebook import Entry, offers
 from lean_notch.units import MM_PER_INCH
 

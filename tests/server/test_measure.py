@@ -286,8 +286,9 @@ def test_a_job_says_what_it_was_computed_from_and_offers_to_follow(wren, stock, 
     patch(wren, f"/stocks/{stock.id}", BOARD)
     [offer] = news(wren, tray)
     assert (offer["of"], offer["what"]) == ("board", ["thickness"])
-    assert offer["thickness"] == pytest.approx(3.21)
-    assert offer["measured"] >= offer["was_measured"] == tray["boards"][0]["basis"]["stock"]["measured"] != ""
+    assert (offer["was"], offer["now"]) == pytest.approx((3.06, 3.21))
+    assert offer["said"] == "Poplar ply measures 3.21 mm now, was 3.06 mm"
+    assert offer["at"] >= tray["boards"][0]["basis"]["stock"]["measured"][:19]
     rows = {(row["about"], row["title"]): (row["before"], row["after"]) for row in offer["changes"]}
     assert rows["", "outside width"] == (pytest.approx(156.12), pytest.approx(156.42))
     assert rows["Front", "height"] == (pytest.approx(63.06), pytest.approx(63.21))
@@ -304,7 +305,9 @@ def test_readings_typed_into_a_job_are_its_own(wren, tray):
     own = edit(wren, tray, readings=["3.1", "3.12", "3.11"]).json()
     assert own["boards"][0]["basis"]["stock"]["measured"] == ""
     [offer] = news(wren, tray)
-    assert (offer["what"], offer["thickness"]) == (["thickness"], pytest.approx(3.06))
+    assert (offer["what"], offer["now"], offer["own"]) == (["thickness"], pytest.approx(3.06), True)
+    assert offer["said"] == "Poplar ply measures 3.06 mm on the rack; this job has readings of its own, 3.11 mm"
+    assert get(wren, "/designs").json()[0]["news"] == [], "it is not behind"
 
 
 def test_following_keeps_the_sheet_and_the_kerf_that_the_job_chose(wren, stock, tray):

@@ -126,12 +126,7 @@ def test_news_tell_a_board_measured_again_and_a_kerf_grown_old(wren, tray, stock
     assert wren.get("/api/designs/news").json() == []
     put_stock({"readings": [3.20, 3.22]}, stock)
     [news] = wren.get("/api/designs/news").json()
-    assert (news["what"], news["board"], round(news["was"], 2), round(news["now"], 2)) == (
-        "measured",
-        "Poplar ply",
-        3.06,
-        3.21,
-    )
+    assert (news["what"], news["said"]) == ("newer", "Poplar ply measures 3.21 mm now, was 3.06 mm")
     assert [job["name"] for job in news["jobs"]] == ["Tray"]
     design = Design.objects.get()
     basis = dict(design.head.document["basis"]["boards"]["main"])

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
-from typing import Any
 
 from .basis import BoardBasis
 from .fits import COMMON_FITS, FITS, FitScale
 from .machine import Machine
 from .notebook import Entry, offers, sure_of
-from .stock import KINDS, Board, Limits, Stock, limits_from_json
+from .stock import Board, Stock
 
-Document = Mapping[str, Any]
 START_CLEARANCE = COMMON_FITS.snug
 
 
@@ -48,54 +46,6 @@ def _on_sheet_of(stock: Board, before: Board) -> Board:
     sizes = [(size.width, size.height) for size in stock.sizes]
     chosen = (before.sheet_width, before.sheet_height)
     return stock.cut_from(sizes.index(chosen)) if chosen in sizes else stock
-
-
-def news_of_stock(mine: Document, rack: Document) -> tuple[str, ...]:
-    """What the rack's document says of a board otherwise than a job's copy of it; empty if nothing. Off-cuts and notes are
-    the rack's own."""
-    my, its = (_limits(one, rack["kind"]) for one in (mine, rack))
-    no_rules = dict.fromkeys(("laser", "router"))
-    said = {
-        "thickness": list(mine["readings"]) != list(rack["readings"]),
-        "sheets": _sizes(mine) != _sizes(rack),
-        **_differing(mine, rack, ("name", "kind", "direction", "price")),
-        "what it is made of": (mine.get("made_of") or "") != (rack.get("made_of") or ""),
-        "limits": replace(my, **no_rules) != replace(its, **no_rules),
-        "where it may be cut": (my.laser, my.router) != (its.laser, its.router),
-        "what it is sold as": mine["nominal"] != rack["nominal"],
-    }
-    return tuple(name for name, differs in said.items() if differs)
-
-
-def news_of_machine(mine: Document, workshop: Document) -> tuple[str, ...]:
-    """What the workshop's document says of a machine otherwise than a job's copy of it; empty if nothing. Kerf and tool
-    are a job's own."""
-    said = {
-        "bed": any(_differing(mine, workshop, ("bed_width", "bed_height")).values()),
-        "what to keep clear of": any(_differing(mine, workshop, ("keep_outs",)).values()),
-        "axes": any(_differing(mine, workshop, ("origin", "x_axis", "y_axis")).values()),
-        **_differing(mine, workshop, ("name", "kind", "speeds", "tools")),
-    }
-    return tuple(name for name, differs in said.items() if differs)
-
-
-def _limits(board: Document, kind: str) -> Limits:
-    """All of a board's; a job's copy and the rack's may say the same by what is usual for its kind."""
-    return limits_from_json(board.get("limits", {})).of(KINDS[kind])
-
-
-def _differing(a: Document, b: Document, names: Sequence[str]) -> dict[str, bool]:
-    return {name: _plain(a.get(name)) != _plain(b.get(name)) for name in names}
-
-
-def _plain(value: object) -> object:
-    """A document's value as JSON would have it: a tuple is a list there."""
-    return list(map(_plain, value)) if isinstance(value, list | tuple) else value
-
-
-def _sizes(stock: Document) -> set[tuple[float, float, int | None]]:
-    others = ((one["width"], one["height"], one.get("count")) for one in stock.get("other_sheets", ()))
-    return {(stock["sheet_width"], stock["sheet_height"], stock.get("sheets")), *others}
 
 
 def with_fits(basis: BoardBasis, scale: FitScale) -> BoardBasis:

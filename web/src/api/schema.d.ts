@@ -79,6 +79,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/concerned': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * List Concerned
+     * @description The jobs that the workshop says something newer of.
+     */
+    get: operations['designs_api_list_concerned']
+    put?: never
+    post?: never
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/draft': {
     parameters: {
       query?: never
@@ -226,6 +246,46 @@ export interface paths {
     put?: never
     /** Export Design */
     post: operations['designs_api_export_design']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/follow': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Follow
+     * @description The job on what the workshop says now; refused where it would not build or not fit any more.
+     */
+    post: operations['designs_api_follow']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
+  '/api/designs/{design_id}/following': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    /**
+     * Read Following
+     * @description What following the workshop would make of the job.
+     */
+    get: operations['designs_api_read_following']
+    put?: never
+    post?: never
     delete?: never
     options?: never
     head?: never
@@ -1478,6 +1538,24 @@ export interface components {
       what: 'inner corner' | 'outer corner' | 'edge'
     }
     /**
+     * ConcernedOut
+     * @description A job that the workshop says something newer of; `handed`: files of it were handed over, and stay as they are.
+     */
+    ConcernedOut: {
+      /** Handed */
+      handed: boolean
+      /** Id */
+      id: number
+      /** Moves */
+      moves: number
+      /** Name */
+      name: string
+      /** Revision */
+      revision: number
+      /** Said */
+      said: string[]
+    }
+    /**
      * ConflictProblem
      * @description `theirs` is what was saved since, the oldest first; `mine` is what would have been, in words.
      */
@@ -2314,6 +2392,38 @@ export interface components {
       path: string
     }
     /**
+     * FollowIn
+     * @description On what `seen` and `revision` showed.
+     */
+    FollowIn: {
+      /** Revision */
+      revision?: number | null
+      /** Seen */
+      seen: number
+    }
+    /**
+     * FollowingOut
+     * @description All that the workshop says newer of a job, in sentences without their ends, the edits that follow it, and what would change; or
+     *     why the job `stays` as it is.
+     */
+    FollowingOut: {
+      /** Changes */
+      changes: components['schemas']['ChangeOut'][]
+      /** Edits */
+      edits: {
+        [key: string]: unknown
+      }[]
+      /** More */
+      more: number
+      /** Moves */
+      moves: number
+      /** Revision */
+      revision: number
+      /** Said */
+      said: string[]
+      stays: components['schemas']['Problem'] | null
+    }
+    /**
      * FoundValues
      * @description Where a kerf comes from.
      */
@@ -3081,34 +3191,33 @@ export interface components {
     }
     /**
      * NewsOut
-     * @description What the workshop says of a board of the job or its machine otherwise than the job's own copy: `what` differs, and
-     *     what of the job would change. The other fields are the board's.
+     * @description What the workshop says newer of a `board` of the job, of its machine, or what the notebook found: `what` differs, `said` is that
+     *     in a sentence without its end, `at` when it was measured or found, `was` and `now` are thicknesses or kerfs in mm, `own`: the job
+     *     has readings of its own; and what of the job would change.
      */
     NewsOut: {
+      /** At */
+      at: string | null
       /** Board */
       board: string
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
       /** Id */
       id: number
-      /**
-       * Measured
-       * @default
-       */
-      measured: string
+      /** Now */
+      now: number | null
       /**
        * Of
        * @enum {string}
        */
-      of: 'board' | 'machine'
+      of: 'board' | 'machine' | 'notebook'
+      /** Own */
+      own: boolean
       problem: components['schemas']['Problem'] | null
-      /** Thickness */
-      thickness?: number | null
-      /**
-       * Was Measured
-       * @default
-       */
-      was_measured: string
+      /** Said */
+      said: string
+      /** Was */
+      was: number | null
       /** What */
       what: string[]
     }
@@ -4713,12 +4822,15 @@ export interface components {
     }
     /**
      * TableNews
-     * @description A board that was measured again, or a kerf that has grown old, and the jobs that it means.
+     * @description What the workshop says newer, in a sentence without its end, or a kerf that has grown old, and the jobs that it means.
      */
     TableNews: {
       /** At */
       at?: string | null
-      /** Board */
+      /**
+       * Board
+       * @default
+       */
       board: string
       /** Days */
       days?: number | null
@@ -4734,17 +4846,18 @@ export interface components {
       machine: string
       /** Machine Id */
       machine_id?: number | null
-      /** Now */
-      now?: number | null
+      /**
+       * Said
+       * @default
+       */
+      said: string
       /** Stock */
       stock?: number | null
-      /** Was */
-      was?: number | null
       /**
        * What
        * @enum {string}
        */
-      what: 'measured' | 'kerf'
+      what: 'newer' | 'kerf'
     }
     /**
      * TaskOut
@@ -5365,6 +5478,26 @@ export interface operations {
       }
     }
   }
+  designs_api_list_concerned: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConcernedOut'][]
+        }
+      }
+    }
+  }
   designs_api_try_recipe: {
     parameters: {
       query?: never
@@ -5774,6 +5907,90 @@ export interface operations {
       }
       /** @description Unprocessable Entity */
       422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_follow: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FollowIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['DesignOut'] | components['schemas']['ChangesOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Conflict */
+      409: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['ConflictProblem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_read_following: {
+    parameters: {
+      query?: never
+      header?: never
+      path: {
+        design_id: number
+      }
+      cookie?: never
+    }
+    requestBody?: never
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['FollowingOut']
+        }
+      }
+      /** @description Not Found */
+      404: {
         headers: {
           [name: string]: unknown
         }
