@@ -22,6 +22,12 @@ export const router = createRouter({
       component: () => import('./views/StartView.vue'),
     },
     {
+      path: '/newer',
+      name: 'newer',
+      meta: { title: 'Newer in the workshop' },
+      component: () => import('./views/TodayView.vue'),
+    },
+    {
       path: '/check',
       name: 'check',
       meta: { title: 'Check a drawing' },

@@ -72,6 +72,10 @@ export type Truth = Schemas['TruthOut']
 export type Entry = Schemas['EntryOut']
 export type Trial = Schemas['TrialOut']
 export type News = Schemas['NewsOut']
+export type Following = Schemas['FollowingOut']
+export type Concerned = Schemas['ConcernedOut']
+/** What of a job says which of its states is meant. */
+export type Held = Pick<Design, 'id' | 'moves' | 'revision'>
 export type Change = Schemas['ChangeOut']
 export type Tried = Schemas['TriedOut']
 export type Placing = Schemas['PlacingOut']
@@ -150,7 +154,7 @@ function formOf(file: File): FormData {
   return form
 }
 
-const heldAt = ({ moves, revision }: Design) => ({ seen: moves, since: revision })
+const heldAt = ({ moves, revision }: Held) => ({ seen: moves, since: revision })
 const at = (design_id: number) => ({ params: { path: { design_id } } })
 
 export const api = {
@@ -290,6 +294,17 @@ export const api = {
     ),
   together: (id: number) => unwrap<Together>(client.GET('/api/designs/{design_id}/together', at(id))),
   news: (id: number) => unwrap<News[]>(client.GET('/api/designs/{design_id}/news', at(id))),
+  /** What following the workshop would make of a job; nothing is kept. */
+  following: (id: number) => unwrap<Following>(client.GET('/api/designs/{design_id}/following', at(id))),
+  follow: (held: Held) =>
+    unwrap<Design | Changes>(
+      client.POST('/api/designs/{design_id}/follow', {
+        ...at(held.id),
+        body: { seen: held.moves, revision: held.revision },
+      }),
+    ),
+  /** The jobs that the workshop says something newer of. */
+  concerned: () => unwrap<Concerned[]>(client.GET('/api/designs/concerned')),
   saveVariant: (id: number, name: string, swap: Swap) =>
     unwrap<Design>(client.POST('/api/designs/{design_id}/variants', { ...at(id), body: { name, ...swap } })),
   designs: () => unwrap<Card[]>(client.GET('/api/designs')),
@@ -319,7 +334,7 @@ export const api = {
     ),
   keepFile: (file: File) =>
     unwrap<KeptFile>(client.POST('/api/files', { body: { file: '' }, bodySerializer: () => formOf(file) })),
-  undo: (held: Design) =>
+  undo: (held: Held) =>
     unwrap<Design | Changes>(
       client.POST('/api/designs/{design_id}/undo', { ...at(held.id), body: heldAt(held) }),
     ),

@@ -37,6 +37,7 @@ watch(
 )
 
 const news = useNews('machine')
+const found = useNews('notebook')
 
 /** What cut this board before, the most telling first. */
 const lastUsed = shallowRef<CutSetting | null>(null)
@@ -97,6 +98,7 @@ const tools = computed(() => [
     >
   </p>
   <NewsNote v-if="news" :news="news" />
+  <NewsNote v-if="found" :news="found" />
   <NewMachine v-if="adding" :save="add" @close="adding = false" />
   <ChoiceField
     v-if="machine.tools.length"

@@ -18,14 +18,11 @@ const shown = computed(() => props.news.slice(0, SHOWN))
 <template>
   <p v-if="news.length" class="news" role="status">
     <NotchMark state="look" />
-    <span v-for="one in shown" :key="`${one.what}-${one.stock}-${one.machine_id}`">
-      <template v-if="one.what === 'measured'">
-        <b>{{ one.board }} was measured again</b><template v-if="one.at">, {{ say.moment(one.at) }}</template
-        >: <span class="figure">{{ say.length(one.now!) }}</span>, was
-        <span class="figure">{{ say.length(one.was!) }}</span>; {{ jobsOf(one) }} can follow.
-        <RouterLink :to="{ name: 'measure', params: { id: one.jobs[0]!.id } }"
-          >See what would change</RouterLink
-        >
+    <span v-for="one in shown" :key="one.said || `${one.stock}-${one.machine_id}`">
+      <template v-if="one.what === 'newer'">
+        <b>{{ say.sentence(one.said) }}</b><template v-if="one.at">, {{ say.moment(one.at) }}</template
+        >; {{ jobsOf(one) }} can follow.
+        <RouterLink :to="{ name: 'newer' }">See what would change</RouterLink>
       </template>
       <template v-else>
         <b>{{ one.machine }}’s kerf for {{ one.board }} is {{ months(one.days!) }} months old</b>;

@@ -8,8 +8,8 @@ import NewsNote from './NewsNote.vue'
 
 const WIDTH = { about: '', title: 'outside width', kind: 'length', before: 156.12, after: 156.42 } as Change
 const BOARD: News = {
-  board: 'main', of: 'board', id: 7, what: ['thickness'], measured: '2026-11-20', was_measured: '2026-11-02', thickness: 3.21,
-  changes: [WIDTH], problem: null,
+  board: 'main', of: 'board', id: 7, what: ['thickness'], said: 'Poplar ply measures 3.21 mm now, was 3.06 mm', at: null,
+  was: 3.06, now: 3.21, own: false, changes: [WIDTH], problem: null,
 } // prettier-ignore
 
 describe('news of the workshop', () => {
@@ -23,20 +23,25 @@ describe('news of the workshop', () => {
   it('say what differs and what would change, and are followed when asked', async () => {
     const edit = vi.spyOn(useJob(), 'put').mockResolvedValue(true)
     const view = note(BOARD)
-    expect(view.text()).toContain('The rack says 3.210')
+    expect(view.text()).toContain('Poplar ply measures 3.21 mm now, was 3.06 mm.')
     expect(view.text()).toContain('1 figure would change')
     expect(view.text()).toContain('156.42')
     await view.find('button').trigger('click')
     expect(edit).toHaveBeenCalledWith('basis/main/stock', 7)
-    await note({ ...BOARD, of: 'machine', thickness: null })
-      .find('button')
-      .trigger('click')
-    expect(edit).toHaveBeenLastCalledWith('basis/main/machine', 7)
+    for (const [of, what] of [
+      ['machine', 'machine'],
+      ['notebook', 'entry'],
+    ] as const) {
+      // prettier-ignore
+      await note({ ...BOARD, of }).find('button').trigger('click')
+      expect(edit).toHaveBeenLastCalledWith(`basis/main/${what}`, 7)
+    }
   })
 
   it('say when nothing would change, and when it would no longer work', () => {
-    const clamp = { ...BOARD, of: 'machine' as const, what: ['bed', 'axes'], thickness: null, changes: [] }
-    expect(note(clamp).text()).toContain('it differs in bed, axes')
+    const said = 'Shed laser was changed: bed, axes'
+    const clamp = { ...BOARD, of: 'machine' as const, what: ['bed', 'axes'], said, changes: [] }
+    expect(note(clamp).text()).toContain(`${said}.`)
     expect(note(clamp).text()).toContain('No figure of the job would change')
     const problem = { code: 'part-too-large', why: 'Front is 700 mm.', fix: '', field: '', mend: '' }
     expect(note({ ...BOARD, changes: [], problem }).text()).toContain(

@@ -8,25 +8,21 @@ import ChangeList from './ChangeList.vue'
 const props = defineProps<{ news: News }>()
 const job = useJob()
 const say = useSay()
-const follow = () =>
-  job.put(`basis/${props.news.board}/${props.news.of === 'board' ? 'stock' : 'machine'}`, props.news.id)
+const AT = { board: 'stock', machine: 'machine', notebook: 'entry' } as const
+const USE = {
+  board: 'Use the rack’s',
+  machine: 'Use the workshop’s',
+  notebook: 'Use the notebook’s',
+} as const
+const follow = () => job.put(`basis/${props.news.board}/${AT[props.news.of]}`, props.news.id)
 </script>
 
 <template>
   <div class="news small" role="status">
     <p>
-      <template v-if="news.thickness !== null && news.what.includes('thickness')">
-        The rack says <b class="figure">{{ say.length(news.thickness!, 3) }}</b><template v-if="news.measured"
-          >, measured {{ say.date(news.measured) }}</template
-        >.
-      </template>
-      <template v-else>
-        {{ news.of === 'board' ? 'On the rack' : 'In the workshop' }} it differs in
-        {{ news.what.join(', ') }}.
-      </template>
-      <ElButton link @click="follow">
-        {{ news.of === 'board' ? 'Use the rack’s' : 'Use the workshop’s' }}
-      </ElButton>
+      {{ say.sentence(news.said) }}<template v-if="news.at">, {{ say.moment(news.at) }}</template
+      >.
+      <ElButton link @click="follow">{{ USE[news.of] }}</ElButton>
       <slot />
     </p>
     <p v-if="news.problem" class="bad">It would no longer work: {{ say.sentence(news.problem.why) }}</p>

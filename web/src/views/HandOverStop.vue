@@ -13,6 +13,8 @@ import SavedFiles from '../components/SavedFiles.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TimesLedger from '../components/TimesLedger.vue'
+import TodayNote from '../components/TodayNote.vue'
+import { useBehind } from '../composables/useBehind'
 import { useProblem } from '../composables/useProblem'
 import { useReceiver } from '../composables/useReceiver'
 import { WORKS } from '../formats'
@@ -46,6 +48,10 @@ const file = computed(() => files.value[Math.min(number.value, files.value.lengt
 const sheets = computed(() => job.design!.sheets)
 watch(receiver, () => (number.value = 0))
 
+const { behind, changed: nowBehind } = useBehind()
+/** No file is written of what is never cut there. */
+const refused = computed(() => unreadable.value?.code === 'never-on-machine')
+
 /** The proof is of the whole job: a file without some of it is told apart. */
 const lacks = computed(() => (inside.value?.left_out ?? []).map((one) => WORKS[one]))
 
@@ -61,7 +67,10 @@ const action = computed(() => {
   if (planned.value) return { words: `Save ${many} for ${whom.value}`, strong: false, waits: !current.value }
   if (job.fresh?.fits) {
     const without = lacks.value.length ? `, without ${lacks.value.join(' and ')}` : ''
-    return { words: `Save ${many} for ${whom.value}${without}`, strong: current.value && !without }
+    return {
+      words: `Save ${many} for ${whom.value}${without}`,
+      strong: current.value && !without && !behind.value && !refused.value,
+    }
   }
   if (job.proofState === 'waiting' || job.proofState === 'running') {
     const share = job.proofTask ? ` ${say.number(100 * job.proofTask.progress, 0)} %` : ''
@@ -92,6 +101,8 @@ watch(
 async function write(): Promise<void> {
   busy.value = true
   await tell(async () => {
+    // What was measured meanwhile is shown first: the next press saves all the same.
+    if (await nowBehind()) return
     const { name } = profile.value!
     const given = { ...profile.value!, name: name === 'Plain' ? machine.value.name : name }
     const { id } = job.design!
@@ -137,9 +148,12 @@ const sheetPage = (form: 'html' | 'pdf') =>
               {{ say.sentence(one.why) }} {{ say.sentence(one.fix) }}
             </p>
           </template>
+          <p v-else-if="refused" class="bad">No file is written of it: see below.</p>
           <p v-else-if="job.fresh?.fits && !job.fresh.provided">
-            <b class="good">✓ The plan is proved</b>, {{ say.moment(job.fresh.at) }};
-            {{ files.length > 1 ? 'each file' : 'the file' }} is read back when it is saved
+            <b :class="behind ? 'ochre' : 'good'">{{
+              behind ? 'The plan is proved for older figures' : '✓ The plan is proved'
+            }}</b>, {{ say.moment(job.fresh.at) }}; {{ files.length > 1 ? 'each file' : 'the file' }} is read
+            back when it is saved
           </p>
           <p v-else-if="job.fresh" class="ochre">
             {{ say.sentence(job.fresh.sentence) }}.
@@ -156,6 +170,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
               >Save it without a proof</ElButton
             >
           </p>
+          <TodayNote v-if="behind" :behind="behind" />
           <p v-if="lacks.length" class="ochre">
             Not in {{ files.length > 1 ? 'these files' : 'this file' }}: {{ lacks.join(', ') }}. The plan that
             is proved has all of it.
@@ -250,7 +265,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
         <ProfileSentences
           :profile="profile"
           :file="file"
-          :problem="problem?.field ? problem : unreadable?.field ? unreadable : null"
+          :problem="problem?.field ? problem : unreadable?.field && !refused ? unreadable : null"
           @change="profile = $event"
           @look="looked = $event"
         />
@@ -308,6 +323,9 @@ const sheetPage = (form: 'html' | 'pdf') =>
 }
 .good {
   color: var(--deep);
+}
+.bad {
+  color: var(--bad);
 }
 .names {
   overflow-wrap: anywhere;

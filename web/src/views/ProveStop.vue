@@ -17,6 +17,8 @@ import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
 import TaskNote from '../components/TaskNote.vue'
 import TestedList from '../components/TestedList.vue'
+import TodayNote from '../components/TodayNote.vue'
+import { useBehind } from '../composables/useBehind'
 import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
 import { useShortcuts } from '../composables/useShortcuts'
@@ -43,6 +45,7 @@ const VIEWS = [
   { value: 'assembled' as const, label: 'Assembled' },
 ]
 
+const { behind } = useBehind()
 const sheets = computed(() => job.design!.sheets)
 const sheet = computed(() => sheets.value[Math.min(number.value, sheets.value.length) - 1])
 /** Of just this state: an older one is of other parts. */
@@ -173,11 +176,15 @@ async function onPaper(): Promise<void> {
     <template #ledger>
       <ProofMark large>
         <p v-if="proof" class="acts verdict-acts">
-          <ElButton v-if="proof.fits" type="primary" @click="router.push({ name: 'hand-over' })"
+          <ElButton
+            v-if="proof.fits"
+            :type="behind ? 'default' : 'primary'"
+            @click="router.push({ name: 'hand-over' })"
             >Hand over</ElButton
           >
           <ElButton link type="primary" :loading="printing" @click="onPaper">The proof on paper</ElButton>
         </p>
+        <TodayNote v-if="behind" :behind="behind" />
         <TaskNote v-if="printTask" :task="printTask" />
         <ProblemNote v-if="unprinted" :problem="unprinted" />
       </ProofMark>
