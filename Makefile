@@ -57,6 +57,9 @@ soak: .stamps/dev ## random shapes (SHAPES=n) and recipes of joined parts (CASES
 soak-edits: .stamps/dev ## random edits of all verbs (EDITS=n, 5000 if left out): memory against none, inverses, merges, undo and redo
 	@$(BIN)/pytest tests/soak/test_edit_soak.py -n 2 -s
 
+soak-jobs: .stamps/dev ## random jobs of all recipes, boards and tools (JOBS=n, 300 if left out): written and proved
+	@$(BIN)/pytest tests/soak/test_jobs_soak.py -n 2
+
 soak-server: .stamps/dev ## kills the server and its children 100 times at any moment; ROUNDS=n for more
 	@$(BIN)/pytest tests/soak/test_server_soak.py -s
 

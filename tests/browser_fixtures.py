@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 from running_app import BROWSER_ARGS, RunningApp, running_app
 
-PATIENCE_MS = 20_000
+PATIENCE_MS = 60_000
 """A shared machine may be slow for a while; that is no fault of the app's."""
 
 expect.set_options(timeout=PATIENCE_MS)

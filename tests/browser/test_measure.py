@@ -49,7 +49,7 @@ def test_measuring_anew_is_looked_at_kept_and_followed(page, board):
         "in the workshop since: thickness"
     )
     page.goto(job.replace("shape", "measure"))
-    note = page.locator("main").get_by_role("status").filter(has_text="The rack says")
+    note = page.locator("main").get_by_role("status").filter(has_text="measures")
     expect(note).to_contain_text("4.015")
     note.get_by_text("figures would change").click()
     expect(note).to_contain_text("outside width")

@@ -18,6 +18,7 @@ from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
 from plates import plate
 from prints import ROUTER
+from right_jobs import random_job
 
 JOINED = ("open-tray", "case", "divided-case", "divider-set", "rack", "framed-stand", "crossed-figure")
 TOOLS = {6: (3.0,), 9: (3.0,), 12: (3.0, 3.175, 4.0, 6.0), 18: (3.0, 4.0, 5.0, 6.0)}
@@ -93,6 +94,24 @@ def test_a_joint_that_is_left_too_little_to_bear_on_is_refused_with_the_tool_tha
     assert "Use a tool of at most 5.9 mm" in wrong[0].fix
     mended = job_of("open-tray", 12, 5.9, "t-bone")
     assert "no-bearing" not in {one.code for one in build(mended.design, mended.basis).findings}
+
+
+def test_a_slot_whose_ends_are_all_relief_is_refused_before_it_is_written():
+    """Two dogbones of radius r bite sqrt(2) r each off the end of a slot: nothing is left of one narrower than 2 sqrt(2) r, and the
+    proof measured across them: "0.667 mm of clearance, too loose; measure the kerf again"."""
+    job = random_job(148)
+    assert (job.basis.of("main").thickness, job.kerfs) == (pytest.approx(3.28), {"main": 3.0})
+    result = compute(job)
+    stops = [one for one in result.build.findings if one.code == "no-bearing"]
+    assert stops
+    assert "0 mm to bear on, at each end of a slot, 3.28 mm wide" in stops[0].why
+    proof = prove_job(result)
+    assert ("off-fit" in {one.code for one in proof.findings}, proof.fits) == (False, False)
+    # The tool that it names leaves a tenth of each end, and the job then fits.
+    told = float(stops[0].fix.split("at most ")[1].split(" mm")[0])
+    assert 0.1 * 3.28 <= 3.28 - math.sqrt(2) * told * ROOM < 0.2 * 3.28
+    finer = replace(job.basis.of("main"), machine=replace(job.basis.of("main").machine, kerf=told))
+    assert prove_job(compute(replace(job, basis=Basis((("main", finer),))))).fits
 
 
 def test_roots_of_tabs_are_relieved_and_the_slot_goes_home():

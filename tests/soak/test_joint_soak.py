@@ -18,11 +18,11 @@ from lean_notch.errors import NotchError
 from lean_notch.proof.interference import interference
 from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
+from right_jobs import JOINED, answers
 from solids import common, flat, solids
 
 CASES = int(os.environ.get("CASES", "25"))
 STATE = Path(os.environ["STATE"]) if "STATE" in os.environ else None
-JOINED = ("open-tray", "case", "divided-case", "divider-set", "rack", "framed-stand", "crossed-figure")
 MOST_MM3 = 1e-3
 
 
@@ -34,49 +34,6 @@ def note(key: str, how: str) -> None:
     if STATE:
         with STATE.open("a") as file:
             file.write(f"{key} {how}\n")
-
-
-def tracks(chance: random.Random, most: int) -> str:
-    words = [chance.choice(["1fr", "2fr", f"{chance.uniform(18, 50):.1f}"]) for _ in range(chance.randint(1, most))]
-    return " ".join(words if "fr" in " ".join(words) else [*words, "1fr"])
-
-
-def answers(name: str, chance: random.Random) -> dict[str, str]:
-    def mm(low: float, high: float) -> str:
-        return f"{chance.uniform(low, high):.2f}"
-
-    if name == "crossed-figure":
-        figure = chance.choice(["reed", "tree", "drop", "dragonfly"])
-        height = mm(34, 60) if figure == "dragonfly" else mm(90, 260)
-        return {"figure": figure, "width": mm(110, 260), "height": height, "span": mm(110, 260)}
-    if name == "rack":
-        return {
-            "width": mm(300, 800), "depth": mm(160, 300), "height": mm(150, 300), "rail": mm(60, 140), "overhang": mm(20, 40),
-            "uprights": str(chance.randint(1, 6)), "rails": str(chance.randint(1, 3)), "share": f"{chance.uniform(0.2, 0.8):.2f}",
-        }  # fmt: skip
-    if name == "framed-stand":
-        return {
-            "width": mm(60, 200), "depth": mm(70, 160), "height": mm(70, 120), "insert": mm(30, 45), "inserts": str(chance.randint(1, 4)),
-            "held": chance.choice(["glued", "loose"]), "radius": chance.choice(["", "6"]),
-        }  # fmt: skip
-    sizes = {"width": mm(150, 420), "depth": mm(110, 300), "height": mm(40, 120)}
-    if name == "divider-set":
-        return {**sizes, "columns": tracks(chance, 5), "rows": tracks(chance, 4)}
-    sizes["sizes"] = chance.choice(["inside", "outside"])
-    if name == "divided-case":
-        base = chance.choice(["a base", "no base"])
-        return {
-            **sizes,
-            "columns": tracks(chance, 5),
-            "rows": tracks(chance, 4),
-            "base": base,
-            "lower": chance.choice(["", "5"]),
-        }
-    if name == "case":
-        lid = chance.choice(["open at the top", "closed all round", "a lid that lifts off"])
-        feet = chance.choice(["", "18"])
-        return {**sizes, "lid": lid, "feet": feet, "hand_hole": chance.choice(["", "50"])}
-    return sizes
 
 
 @pytest.mark.parametrize("name", JOINED)

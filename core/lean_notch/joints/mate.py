@@ -212,7 +212,8 @@ class Notch(NamedTuple):
 
 class SharpCorner(NamedTuple):
     """An inside corner that takes a square one: where it is, unit directions along its floor and its flank into the void,
-    how much material stands beside the flank, how deep the flank is, and where the square corner goes home."""
+    how much material stands beside the flank, how deep the flank is, and where the square corner goes home. `floor` is how long
+    a floor is that keeps its mate from going sideways, 0 for one that does not."""
 
     place: Point
     along: Point
@@ -220,6 +221,7 @@ class SharpCorner(NamedTuple):
     beside: float
     flank: float
     home: Point
+    floor: float = 0.0
 
 
 def counter_clockwise(places: Sequence[Point]) -> Region:

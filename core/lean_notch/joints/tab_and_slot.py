@@ -353,6 +353,7 @@ def _sharp(meeting: Meeting, tabs: Tabs, clearance: float, gap: float) -> tuple[
                         strip.point(at, depth), (rise * inward[0], rise * inward[1]), (way * along[0], way * along[1]),
                         tabs.pitch - tabs.width, tabs.width,
                         strip.point(at + way * clearance / 4, depth + rise * gap / 2),
+                        strip.high - strip.low + gap,
                     )
                 )  # fmt: skip
     return tuple(found)

@@ -129,7 +129,7 @@ class JointsAsCut:
         self.proofs.append(MateProof(mate.id, found[0][0].clearance, (min(clearances), max(clearances)), proud, ok))
         if tight[0] < -tight[2]:
             self._off_fit(mate, tight[3], tight[0], "too tight")
-        elif loose[1] > loose[2]:
+        elif loose[1] > loose[2] and not _bears_on_nothing(mate):
             self._off_fit(mate, loose[3], loose[1], "too loose")
         self._uneven(mate, proud)
 
@@ -144,13 +144,14 @@ class JointsAsCut:
         return sides * sum(self.basis.of(self.build.part(part).board).machine.kerf_within for part in parts)
 
     def _missing(self, mate: Mate, contact: Contact) -> None:
-        self.findings.append(
-            Finding(
-                "fingers-missing", "stop", f"The {mate.inner}s of “{mate.title}” do not stand where its {mate.outer}s are.",
-                f"Export the file again, or use wider {mate.inner}s.", part=contact.outer.part,
-                place=_middle(contact), joint=mate.id,
-            )
-        )  # fmt: skip
+        if not _bears_on_nothing(mate):
+            self.findings.append(
+                Finding(
+                    "fingers-missing", "stop", f"The {mate.inner}s of “{mate.title}” do not stand where its {mate.outer}s are.",
+                    f"Export the file again, or use wider {mate.inner}s.", part=contact.outer.part,
+                    place=_middle(contact), joint=mate.id,
+                )
+            )  # fmt: skip
         self.proofs.append(MateProof(mate.id, contact.clearance, None, None, False))
 
     def _off_fit(self, mate: Mate, contact: Contact, off: float, how: str) -> None:
@@ -195,6 +196,11 @@ class JointsAsCut:
                         joint=mate.id,
                     )
                 )  # fmt: skip
+
+
+def _bears_on_nothing(mate: Mate) -> bool:
+    """Then only reliefs are there to measure, and the build has said so."""
+    return any(one.code == "no-bearing" for one in mate.findings)
 
 
 def _middle(contact: Contact) -> Point:

@@ -71,6 +71,26 @@ describe('a size on a drawing', () => {
     field.unmount()
   })
 
+  it('is kept once the problem of an older text has gone, where Enter was pressed meanwhile', async () => {
+    const field = shown()
+    await field.get('button').trigger('click')
+    await field.get('input').setValue('2*30 +')
+    await field.get('input').setValue('2*30 + 2')
+    await field.setProps({ problem: new Problem('arithmetic', 'Something is missing.', '', 'width', 422) })
+    await field.get('input').trigger('keydown', { key: 'Enter' })
+    await field.setProps({ problem: null, value: 62 })
+    expect(field.emitted('keep')).toEqual([['2*30 + 2']])
+    expect(field.find('input').exists()).toBe(false)
+    field.unmount()
+  })
+
+  it('stays closed where the problem is of another size that shares the answer', async () => {
+    const field = shown()
+    await field.setProps({ problem: new Problem('arithmetic', 'Something is missing.', '', 'width', 422) })
+    expect(field.find('input').exists()).toBe(false)
+    field.unmount()
+  })
+
   it('that follows from others is not typed', () => {
     const field = shown({ fixed: true, says: 'outside' })
     expect(field.find('button').exists()).toBe(false)

@@ -31,16 +31,21 @@ const open = ref(false)
 const draft = ref('')
 const input = useTemplateRef('input')
 let start = ''
-let kept = ''
+/** What was kept here last, if anything was: a problem may be of another size that shares the answer. */
+let kept: string | null = null
 let refused = false
+/** Enter was pressed while an older text's problem still stood. */
+let wanted = false
 
 watch(
   () => props.problem,
   (problem) => {
     // What was refused stays as it was typed; it closes again if the refusal was of what stood there before.
-    if (problem && !open.value) {
+    if (problem && !open.value && kept !== null) {
       refused = true
       void reopen()
+    } else if (!problem && wanted) {
+      keep()
     } else if (!problem && refused) {
       if (open.value && draft.value === kept) open.value = false
       refused = false
@@ -70,18 +75,22 @@ async function reopen(): Promise<void> {
 }
 
 function typed(): void {
+  wanted = false
   emit('draft', draft.value)
 }
 
 /** What cannot be made stays open, with its problem. */
 function keep(): void {
-  if (!open.value || props.problem) return
+  if (!open.value) return
+  wanted = Boolean(props.problem)
+  if (wanted) return
   open.value = false
   kept = draft.value
   emit('keep', draft.value)
 }
 
 function leave(): void {
+  wanted = false
   open.value = false
   emit('leave', start)
 }

@@ -225,16 +225,13 @@ header {
 section {
   margin-top: 16px;
 }
-.rows li {
+.rows > li {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) 15rem;
   gap: 6px 20px;
   align-items: start;
   padding: 9px 0;
   border-top: 1px solid var(--line);
-}
-.rows :deep(li) {
-  border: 0;
 }
 .act {
   display: flex;
@@ -250,7 +247,7 @@ section {
   color: var(--bad);
 }
 @media (max-width: 860px) {
-  .rows li {
+  .rows > li {
     grid-template-columns: minmax(0, 1fr);
   }
   .act {
