@@ -8,41 +8,21 @@ from dataclasses import replace
 
 import pytest
 from joined import on_wall
-from lean_notch.basis import Basis, Readings
+from lean_notch.basis import Basis
 from lean_notch.build import build
 from lean_notch.cli import main
 from lean_notch.errors import NotchError
 from lean_notch.geometry.bones import ROOM
-from lean_notch.job import Job, compute, job_to_json
+from lean_notch.job import compute, job_to_json
 from lean_notch.proving import prove_job
-from lean_notch.recipes import RECIPES
 from plates import plate
-from prints import ROUTER
 from right_jobs import random_job
+from routed import job_of, routed
 
 JOINED = ("open-tray", "case", "divided-case", "divider-set", "rack", "framed-stand", "crossed-figure")
 TOOLS = {6: (3.0,), 9: (3.0,), 12: (3.0, 3.175, 4.0, 6.0), 18: (3.0, 4.0, 5.0, 6.0)}
 REFUSED = 9
 """Of all below: a framed stand whose inserts would stand in its base (height - insert - 3 x thickness is below 0)."""
-
-
-def routed(thick, tool, clearance=0.1):
-    stock = replace(
-        ROUTER.stock,
-        readings=Readings((thick - 0.05, thick, thick + 0.04)),
-        nominal=thick,
-        sheet_width=2500,
-        sheet_height=2500,
-    )
-    machine = replace(ROUTER.machine, bed_width=2500, bed_height=2500, kerf=tool, tools=(), tool="")
-    return replace(ROUTER, stock=stock, machine=machine, clearance=clearance)
-
-
-def job_of(recipe, thick, tool, relief="auto"):
-    board = routed(thick, tool)
-    design = replace(RECIPES[recipe].design(recipe, {}), relief=relief)
-    job = Job(design, Basis(tuple((one.id, board) for one in design.boards)))
-    return replace(job, layouts=tuple((one.id, job.settings(one.id)) for one in design.boards))
 
 
 def refusal(recipe, thick, tool):
