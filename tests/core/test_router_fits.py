@@ -8,9 +8,11 @@ from dataclasses import replace
 
 import pytest
 from joined import on_wall
-from lean_notch.basis import Basis
+from lean_notch.basis import Basis, Tool
 from lean_notch.build import build
 from lean_notch.cli import main
+from lean_notch.cutting import estimate
+from lean_notch.cutting.time import path_seconds
 from lean_notch.errors import NotchError
 from lean_notch.geometry.bones import ROOM
 from lean_notch.job import compute, job_to_json
@@ -148,3 +150,32 @@ def test_join_prove_and_the_command_line_say_the_same_of_one_state(tmp_path, cap
     assert said in [one.why for one in prove_job(compute(job)).findings]
     assert main(["joints", str(tmp_path / "job.json")]) == 1
     assert said in capsys.readouterr().out
+
+
+def test_a_tool_wider_than_every_slot_is_said_where_it_was_chosen():
+    for recipe in JOINED:
+        if refusal(recipe, 6.0, 8.0):
+            continue
+        result = compute(job_of(recipe, 6.0, 8.0))
+        stops = [one for one in (*result.build.findings, *result.plan.findings) if one.severity == "stop"]
+        assert stops, recipe
+        assert all(one.fix for one in stops), recipe
+        known = {one.code for one in stops}
+        late = [one for one in prove_job(result).findings if one.severity == "stop" and one.code not in known]
+        assert not [one.why for one in late if "kerf" in one.fix], recipe
+
+
+def test_a_board_of_40_mm_with_a_tool_of_2_goes_through_in_twenty_one_passes():
+    board = routed(40.0, 2.0)
+    job = replace(plate(), basis=Basis((("main", board),)), layouts=())
+    result = compute(job)
+    [path] = [path for path in result.plan.sheets[0].paths if path.operation == "cut"]
+    speeds = board.machine.usual
+    once = path_seconds(path.shape.segments, speeds.cut, speeds.acceleration)
+    assert estimate(result.plan.sheets[0], board).by_operation["cut"] == pytest.approx(
+        21 * once + 40.09 * 2 / speeds.cut
+    )
+    short = Tool("2 mm", 2.0, 10.0)
+    fitted = replace(board, machine=replace(board.machine, tools=(short,), tool="2 mm"))
+    found = compute(replace(job, basis=Basis((("main", fitted),)))).build.findings
+    assert [(one.code, one.field) for one in found if one.severity == "stop"] == [("short-flutes", "basis/main/tool")]

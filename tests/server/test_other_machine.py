@@ -100,3 +100,11 @@ def test_a_board_of_the_notebook_there_takes_the_kerf_that_was_found(wren, tray,
     other = post(wren, f"/designs/{tray['id']}/in-files", {"format": "svg", "machine": router.pk}).json()
     assert other["planned"]["kerf"] == 3.0
     assert wider["revision"] == 2
+
+
+def test_a_board_or_machine_that_is_archived_meanwhile_leaves_the_jobs_own_copy(wren, tray, stock, machine):
+    for address in (f"/stocks/{stock.pk}", f"/machines/{machine.pk}"):
+        assert wren.delete(f"/api{address}").status_code == 204
+    assert post(wren, f"/designs/{tray['id']}/in-files", {"format": "svg"}).status_code == 200
+    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"}).json()
+    assert made["proof"]["verdict"] == "fits"

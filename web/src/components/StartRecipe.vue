@@ -183,7 +183,7 @@ async function start(): Promise<void> {
             <span class="small second">
               {{
                 draft.problem.value
-                  ? 'One size cannot be: mend it first.'
+                  ? 'It cannot be made like this: mend it first.'
                   : 'Nothing is fixed by it: every size stays open.'
               }}
             </span>

@@ -382,7 +382,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
   padding: 6px 18px;
 }
 @media (max-width: 1100px) {
-  .middle {
+  .out > .middle {
     grid-template-columns: minmax(0, 1fr) 11rem;
   }
 }
@@ -390,7 +390,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
   .out {
     display: block;
   }
-  .middle {
+  .out > .middle {
     grid-template-columns: minmax(0, 1fr);
   }
   .picture {

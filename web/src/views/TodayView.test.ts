@@ -61,7 +61,7 @@ describe('jobs that follow the workshop', () => {
   })
 
   it('are stopped between two jobs', async () => {
-    let go = (_: Following): void => {}
+    let go: (found: Following) => void = () => undefined
     vi.spyOn(api, 'following').mockImplementation(() => new Promise((done) => (go = done)))
     const view = await shown([job(1, 'Tray'), job(2, 'Case')])
     expect(view.text()).toContain('Looking at 1 of 2')

@@ -46,6 +46,10 @@ STOCKS: list[dict[str, Any]] = [
         "name": "Double-wall board", "kind": "corrugated board", "nominal": 7, "readings": [7.12, 7.24, 7.2, 7.18, 7.26],
         "sheet_width": 580, "sheet_height": 390, "price": 0.9, "direction": "along the width",
     },
+    {
+        "name": "Grey sign sheet", "kind": "plastic of unknown kind", "nominal": 5, "readings": [4.91, 4.94, 4.93],
+        "sheet_width": 500, "sheet_height": 300, "sheets": 1, "note": "From the old trail signs. Nobody knows what it is.",
+    },
 ]  # fmt: skip
 POPLAR_LAST_YEAR = [3.10, 3.12, 3.15, 3.11]
 MACHINES: list[dict[str, Any]] = [
