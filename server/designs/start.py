@@ -96,7 +96,10 @@ def show_draft(made: Draft) -> out.DraftOut:
         views=made.views, slopes=dict(made.slopes), values=dict(made.values),
         panels=[out.PanelOut(**one) for one in panels_of(result.build)],
         flat=[out.FlatOut(path=path_of(part.region), box=part.box) for part in result.build.parts[:MOST_FLAT]],
-        findings=[one for one in result.limits if one.severity != "unseen"][:MOST_SAID],
+        findings=[
+            *(one for one in result.build.findings if one.severity == "stop"),
+            *(one for one in result.limits if one.severity != "unseen"),
+        ][:MOST_SAID],
         sheets=[
             out.DraftSheet(
                 width=sheet.area.width, height=sheet.area.height,

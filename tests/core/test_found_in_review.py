@@ -259,7 +259,8 @@ def test_text_paths_have_no_pieces_too_short_to_cut():
     result = compute(sign([shape("t", text, does="cut", x=30, y=60)]))
     lengths = [s.length for path in result.plan.sheets[0].paths for s in path.shape.segments]
     assert min(lengths) > 0.002
-    assert prove_job(result).verdict == "fits"
+    # Through 12 mm they are too small for their bridges, which is said; else nothing stops them.
+    assert codes(prove_job(result), "stop") == {"letters-lost"}
 
 
 @pytest.mark.parametrize("name", ["Through 1", "Étage 2", "cut.outer", "Top-Layer_3", "ß 4"])

@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 from lean_notch.errors import MissingCharacter, OutOfRange
 from lean_notch.geometry import Region, rectangle
 from lean_notch.geometry.boolean import difference
-from lean_notch.lettering import FONTS, SINGLE_STROKE, bridged, glyph, lettered, strokes
+from lean_notch.lettering import FONTS, SINGLE_STROKE, bridged, glyph, least_height, lettered, strokes
+from letter_checks import check_word
 
 PLAIN = "Reedmere Bog 0489 ABDOPQR abdegopq &@%"
 
@@ -112,9 +113,12 @@ def test_a_stencil_has_no_islands():
 
 @pytest.mark.parametrize("font", ["sans", "slab"])
 def test_letters_without_bridges_drop_their_islands_and_with_them_none(font):
-    shapes = lettered(PLAIN, font, 30.0).regions
+    drawn = lettered(PLAIN, font, 30.0)
+    shapes = drawn.regions
     assert drop_outs(shapes) > 15
-    held = bridged(shapes, 2.0)
+    assert {one.why for one in bridged(drawn.letters, 0.0).lost} == {"drops"}
+    held = bridged(drawn.letters, 2.0)
+    assert held.lost == ()
     assert drop_outs(held.cut) == 0
     assert len(held.bridges) >= drop_outs(shapes)
 
@@ -122,15 +126,16 @@ def test_letters_without_bridges_drop_their_islands_and_with_them_none(font):
 @settings(max_examples=40)
 @given(st.sampled_from(["sans", "slab"]), st.text("ABDOPQRabdegopq04689&@%", min_size=1, max_size=4), st.floats(1, 3))
 def test_whatever_is_written_nothing_drops_out(font, text, width):
-    held = bridged(lettered(text, font, 30.0).regions, width)
+    held = bridged(lettered(text, font, 30.0).letters, width)
     assert drop_outs(held.cut) == 0
 
 
 @pytest.mark.parametrize("width", [1.0, 2.0, 3.0])
 def test_bridges_are_as_wide_as_asked_and_run_one_way(width):
     """An O is cut by two bars on one axis: what they keep is two strips of that width."""
-    [ring] = lettered("O", "sans", 40.0).regions
-    held = bridged([ring], width)
+    [letter] = lettered("O", "sans", 40.0).letters
+    [ring] = letter.regions
+    held = bridged([letter], width)
     assert len(held.bridges) == 2
     (ax, ay), (bx, by) = held.bridges
     assert ax == pytest.approx(bx) or ay == pytest.approx(by)
@@ -140,5 +145,42 @@ def test_bridges_are_as_wide_as_asked_and_run_one_way(width):
 
 
 def test_two_islands_in_a_row_share_the_bar_between_them():
-    held = bridged(lettered("8", "sans", 40.0).regions, 2.0)
+    held = bridged(lettered("8", "sans", 40.0).letters, 2.0)
     assert len(held.bridges) == 3
+
+
+def test_accents_are_joined_to_their_letters():
+    """e and a combining acute (U+0301) are one letter of the font, as Unicode normalises them (NFC)."""
+    assert lettered("Cafe\u0301", "sans", 10.0) == lettered("Caf\u00e9", "sans", 10.0)
+
+
+@pytest.mark.parametrize(
+    ("text", "height", "thickness", "lost"),
+    [
+        ("Good bread", 10, 5.92, "odbea"),
+        ("Fünf. o", 8, 3.06, ""),
+        ("Fünf. o", 4, 3.06, "o"),
+        ("THE REED", 6, 5.92, "RD"),
+    ],
+)
+def test_letters_that_bridges_eat_are_named(text, height, thickness, lost):
+    """The wrong file: of "Good bread" G, r and two scraps were left, and it fitted; of "Fünf. o" the dots were gone."""
+    held = bridged(lettered(text, "sans", height).letters, thickness)
+    assert "".join(one.letter for one in held.lost) == lost
+    if lost:
+        letters = lettered("".join(dict.fromkeys(text)), "sans", height).letters
+        enough = least_height(letters, height, thickness)
+        assert bridged(lettered(text, "sans", enough).letters, thickness).lost == ()
+        assert bridged(lettered(text, "sans", enough - 1).letters, thickness).lost
+
+
+def test_dots_stay_whatever_stands_beside_them():
+    """Only what a bar cuts off is a speck: dots of 0.6 mm² beside an o with bars of 3.06."""
+    alone, beside = (bridged(lettered(text, "sans", 8.0).letters, 3.06).cut for text in ("Fünf.", "Fünf. o"))
+    assert beside[: len(alone)] == alone
+
+
+@pytest.mark.parametrize("first", range(0, 300, 60))
+def test_words_are_cut_whole_but_for_their_bridges_or_named(first):
+    for seed in range(first, first + 60):
+        check_word(seed)

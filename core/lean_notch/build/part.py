@@ -49,6 +49,7 @@ from ..wording import capital
 from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
 from .edges import NEAR_MM, as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
+from .letters import letters_lost
 from .outline import Notch, Notches, outline
 from .shapes import LARGEST_MM, Drawn, draw, placed
 from .whole_part import grow, mirror_all, moved_mark, repeat, turn
@@ -244,6 +245,10 @@ def _shape(
     at, where = placed(step, at, thickness, title, making.named, ends, source)
     drawn = draw(step, at, thickness, title, source)
     making.measured += where.measured
+    if lost := letters_lost(step, drawn.lost, at, thickness, title, part.id):
+        making.findings.append(lost)
+        if not drawn.regions:
+            return
     if step.does != "mark" and not drawn.regions:
         raise OutOfRange(
             f"{title} goes round nothing.",

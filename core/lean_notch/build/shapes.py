@@ -48,7 +48,7 @@ from ..geometry import (
 from ..geometry.contour import join_boxes
 from ..geometry.corners import rounded
 from ..geometry.transform import scaled_region, scaled_trace
-from ..lettering import SINGLE_STROKE, bridged, lettered
+from ..lettering import SINGLE_STROKE, Lost, bridged, lettered
 from ..limits import check_part_work
 from ..operations import OPERATIONS
 from ..units import positive_mm, say_mm
@@ -61,7 +61,7 @@ Lengths = Mapping[str, float]
 @dataclass(frozen=True)
 class Drawn:
     """`edges` and `corners` are named within the step, of its first copy, as `named` has them for others; `steep` is where a
-    bridge meets a slanted wall."""
+    bridge meets a slanted wall, `lost` which letters are not cut as they were asked for."""
 
     regions: tuple[Region, ...] = ()
     traces: tuple[Trace, ...] = ()
@@ -69,6 +69,7 @@ class Drawn:
     corners: tuple[tuple[str, Point], ...] = ()
     steep: Point | None = None
     named: Named | None = None
+    lost: tuple[Lost, ...] = ()
 
     @property
     def shapes(self) -> tuple[Region | Trace, ...]:
@@ -117,7 +118,7 @@ def _draw(
     boxes = [*(region.box for region in regions), *(trace.box for trace in traces)]
     steep = move.point(one.steep) if one.steep else None
     names = named(step, edges, corners, join_boxes(boxes) if boxes else None)
-    one = Drawn(regions, traces, edges, corners, steep, names)
+    one = Drawn(regions, traces, edges, corners, steep, names, one.lost)
     copies = how_many(step.pattern, at)
     if copies == 1:
         return one
@@ -309,12 +310,16 @@ def _lettering(step: ShapeStep, shape: Lettering, at: Lengths, thickness: float)
         error.field = f"shape/{error.field}"
         raise
     traces = tuple(Trace(tuple(Vertex(*point) for point in stroke)) for stroke in drawn.strokes)
-    bridge = at.get("shape/bridge", thickness)
-    if step.does != "cut" or bridge <= 0:
+    if step.does != "cut":
         return Drawn(drawn.regions, traces)
-    # Narrower than the board is thick, a bridge breaks. Common practice.
-    held = bridged(drawn.regions, max(bridge, thickness))
-    return Drawn(held.cut, traces, steep=held.steep[0] if held.steep else None)
+    held = bridged(drawn.letters, bridge_width(at, thickness))
+    return Drawn(held.cut, traces, steep=held.steep[0] if held.steep else None, lost=held.lost)
+
+
+def bridge_width(at: Lengths, thickness: float) -> float:
+    """Before the step is scaled. Narrower than the board is thick, a bridge breaks (common practice); 0: none is wanted."""
+    bridge = at.get("shape/bridge", thickness)
+    return max(bridge, thickness) / at["scale"] if bridge > 0 else 0.0
 
 
 def _scaled(one: Drawn, factor: float) -> Drawn:
@@ -324,6 +329,7 @@ def _scaled(one: Drawn, factor: float) -> Drawn:
         tuple((name, scaled_edge(edge, factor)) for name, edge in one.edges),
         tuple((name, (x * factor, y * factor)) for name, (x, y) in one.corners),
         one.steep and (one.steep[0] * factor, one.steep[1] * factor),
+        lost=one.lost,
     )
 
 

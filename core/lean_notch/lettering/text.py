@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import unicodedata
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -21,20 +22,33 @@ SMALLEST_MM, LARGEST_MM = 0.5, 2000.0
 
 
 @dataclass(frozen=True)
-class Lettered:
-    """`regions` of outline fonts or `strokes` of single lines; `width` is the sum of the advances, in mm."""
+class Letter:
+    """One character where it stands."""
 
+    character: str
     regions: tuple[Region, ...]
+
+
+@dataclass(frozen=True)
+class Lettered:
+    """`letters` of outline fonts or `strokes` of single lines; `width` is the sum of the advances, in mm."""
+
+    letters: tuple[Letter, ...]
     strokes: tuple[Stroke, ...]
     width: float
+
+    @property
+    def regions(self) -> tuple[Region, ...]:
+        return tuple(region for letter in self.letters for region in letter.regions)
 
 
 @lru_cache(maxsize=256)
 def lettered(text: str, font: str, height: float, align: Align = "left") -> Lettered:
-    """`text` on the base line y = 0, capitals `height` mm high, set from, about or up to x = 0.
+    """`text`, its accents joined to their letters (Unicode NFC), on the base line y = 0, capitals `height` mm high, set from, about or up to x = 0.
 
     Raises MissingCharacter for characters that the font lacks, and OutOfRange for a text or height out of bounds.
     """
+    text = unicodedata.normalize("NFC", text)
     if not text.strip():
         raise OutOfRange("The text is empty.", fix="Type at least one character.", field="text")
     if len(text) > LONGEST_TEXT:
@@ -58,7 +72,7 @@ def lettered(text: str, font: str, height: float, align: Align = "left") -> Lett
         )
     pen = 0.0
     lines: list[Stroke] = []
-    regions: list[Region] = []
+    letters: list[tuple[str, Motion, tuple[Region, ...]]] = []
     for character in text:
         if single:
             drawn, advance = strokes(character) or ((), 0.0)
@@ -68,11 +82,14 @@ def lettered(text: str, font: str, height: float, align: Align = "left") -> Lett
             one = glyph(font, character, height)
             assert one, "checked above"
             advance = one.advance
-            regions += [Motion(pen).region(region) for region in one.regions]
+            letters.append((character, Motion(pen), one.regions))
         pen += advance
     shift = Motion({"left": 0.0, "middle": -pen / 2, "right": -pen}[align])
     return Lettered(
-        tuple(shift.region(region) for region in regions),
+        tuple(
+            Letter(character, tuple(shift.region(there.region(region)) for region in regions))
+            for character, there, regions in letters
+        ),
         tuple(tuple(shift.point(point) for point in line) for line in lines),
         pen,
     )
