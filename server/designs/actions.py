@@ -211,13 +211,18 @@ def _save(design: Design, job: Job, said: str, by: User | None) -> bool:
 
 def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
     """The job on each of the other bases; a swap of nothing leaves it as it is. Nothing is kept."""
+    return try_each(design, [swap.edits for swap in swaps])
+
+
+def try_each(design: Design, several: Sequence[Sequence[Edit]]) -> list[Trial]:
+    """The job on each basis that edits lead to, each by itself. Nothing is kept."""
     now = computed(head_of(design).job)
-    return [_try_swap(now, swap) for swap in swaps]
+    return [_try_basis(now, edits) for edits in several]
 
 
-def _try_swap(now: Result, swap: Swap) -> Trial:
+def _try_basis(now: Result, edits: Sequence[Edit]) -> Trial:
     try:
-        after = edit_job(now.job, swap.edits, "mm", RACK)
+        after = edit_job(now.job, edits, "mm", RACK)
     except NotchError as error:
         return Trial(now.job.basis, error)
     return try_basis(now, after.basis, OUTLINES)

@@ -661,7 +661,7 @@ class OnBoardIn(Schema):
 class NewsOut(Out):
     """What the workshop says newer of a `board` of the job, of its machine, or what the notebook found: `what` differs, `said` is that
     in a sentence without its end, `at` when it was measured or found, `was` and `now` are thicknesses or kerfs in mm, `own`: the job
-    has readings of its own; and what of the job would change."""
+    has readings of its own; the `edits` that follow it, and what of the job would change."""
 
     board: str
     of: Literal["board", "machine", "notebook"]
@@ -672,6 +672,7 @@ class NewsOut(Out):
     was: float | None
     now: float | None
     own: bool
+    edits: list[dict[str, Any]]
     changes: list[ChangeOut]
     problem: Problem | None
 

@@ -60,7 +60,7 @@ from workshop.schemas import MachineValues, StockValues
 
 from . import schemas as out
 from . import verdicts
-from .actions import Swap, head_of, try_edits, try_swaps
+from .actions import Swap, head_of, try_each, try_edits, try_swaps
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
@@ -316,14 +316,17 @@ def names_by_board(result: Result) -> dict[str, dict[str, float]]:
 def show_news(design: Design) -> list[out.NewsOut]:
     job = head_of(design).job
     news = news_of(job)
-    trials = try_swaps(design, [one.swap for one in news]) if news else []
+    trials = try_each(design, [one.edits for one in news]) if news else []
     return [_news(one, trial) for one, trial in zip(news, trials, strict=True)]
 
 
 def _news(one: News, trial: Trial) -> out.NewsOut:
     changes = [show_change(change) for change in trial.changes]
     return out.NewsOut(
-        **{**vars(one), "what": list(one.what), "at": one.at or None}, changes=changes, problem=_problem(trial)
+        **{**vars(one), "what": list(one.what), "at": one.at or None},
+        edits=edits_to_json(one.edits),
+        changes=changes,
+        problem=_problem(trial),
     )
 
 

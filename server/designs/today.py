@@ -9,7 +9,16 @@ from typing import Literal
 
 from django.contrib.auth.models import User
 from lean_notch.basis import basis_to_json, board_basis_from_json, stock_from_json
-from lean_notch.basis.news import newer_entries, news_of_machine, news_of_stock, say_entry, say_machine, say_stock
+from lean_notch.basis.news import (
+    newer_entries,
+    news_of_machine,
+    news_of_stock,
+    say_entry,
+    say_machine,
+    say_stock,
+    say_taken_back,
+    taken_back,
+)
 from lean_notch.basis.notebook import Entry
 from lean_notch.broken import broken
 from lean_notch.edits import Edit, edit_job
@@ -20,13 +29,14 @@ from lean_notch.trial import Change, changes
 from workshop.actions import entries_of, stocks_in_use
 from workshop.models import Machine
 
-from .actions import Swap, edit_design, head_of
+from .actions import edit_design, head_of
 from .bases import Document, bases_of, named_boards_of
 from .compute import computed
 from .models import Design, Export
 from .rack import RACK
 
 Of = Literal["board", "machine", "notebook"]
+TAKEN_BACK = "kerf taken back"
 
 
 @dataclass(frozen=True)
@@ -46,9 +56,12 @@ class News:
     own: bool = False
 
     @property
-    def swap(self) -> Swap:
+    def edits(self) -> list[Edit]:
+        """That follow it. A kerf that was taken back, and that nothing stands in for, becomes one that nobody measured."""
+        if self.what == (TAKEN_BACK,):
+            return [Edit("put", f"basis/{self.board}/kerf", self.was)]
         name = {"board": "stock", "machine": "machine", "notebook": "entry"}[self.of]
-        return Swap(self.board, **{name: self.id})
+        return [Edit("put", f"basis/{self.board}/{name}", self.id)]
 
 
 @dataclass
@@ -93,9 +106,11 @@ class Workshop:
             found.append(News(board, "machine", int(known["id"]), what, say_machine(known, what)))
         if known and (entries := self.entries(known["id"])):
             basis = board_basis_from_json(one)
-            found += [
-                _found(board, entry, say_entry(basis, entry), basis.kerf) for entry in newer_entries(basis, entries)
-            ]
+            newer, struck = newer_entries(basis, entries), taken_back(basis, entries)
+            if struck and not any(entry.kerf is not None for entry in newer):
+                said = say_taken_back(basis)
+                found.append(News(board, "notebook", int(struck.id), (TAKEN_BACK,), said, was=basis.kerf))
+            found += [_found(board, entry, say_entry(basis, entry), basis.kerf) for entry in newer]
         return found
 
 
@@ -116,7 +131,7 @@ def newer_of(job: Job) -> list[News]:
 
 def follow_edits(news: Sequence[News]) -> list[Edit]:
     """Boards and machines first: another board may bring what the notebook knows of it with it."""
-    return [edit for one in sorted(news, key=lambda one: one.of == "notebook") for edit in one.swap.edits]
+    return [edit for one in sorted(news, key=lambda one: one.of == "notebook") for edit in one.edits]
 
 
 class Stays(NotchError):

@@ -104,9 +104,25 @@ def test_the_notebook_and_the_machine_are_followed_too(wren, tray, stock, machin
     assert (basis["machine"]["bed_width"], basis["machine"]["found"]["way"]) == (500, "slats")
     assert basis["machine"]["kerf"] != 0.14
     assert concerned(wren) == []
-    # What is archived tells nothing, and an entry that was struck out is not followed.
-    entry = get(wren, "/notebook").json()
-    assert entry
+    # A kerf that is taken back is told to the job that rests on it; with none to stand in for it, nobody measured it.
+    [entry] = [one for one in get(wren, f"/notebook?machine={machine.id}&stock={stock.id}").json() if one["valid"]]
+    assert (
+        wren.put(f"/api/notebook/{entry['id']}", {"valid": False}, content_type="application/json").status_code == 204
+    )
+    [told] = concerned(wren)
+    kerf = basis["machine"]["kerf"]
+    assert told["said"] == [f"The kerf of Shed laser in Poplar ply, {kerf:.2f} mm, was marked invalid in the notebook"]
+    [news] = get(wren, f"/designs/{tray['id']}/news").json()
+    assert (news["of"], news["what"], news["problem"]) == ("notebook", ["kerf taken back"], None)
+    assert follow(wren, told).status_code == 200
+    basis = get(wren, f"/designs/{tray['id']}").json()["boards"][0]["basis"]
+    assert (basis["machine"]["kerf"], basis["machine"]["found"]) == (kerf, None)
+    assert concerned(wren) == []
+    # Measured anew, the newest is offered.
+    assert post(wren, "/notebook", {**piece, "row": ["98.4", "98.41", "98.4"]}).status_code == 201
+    [told] = concerned(wren)
+    assert follow(wren, told).status_code == 200
+    # What is archived tells nothing.
     wren.delete(f"/api/stocks/{stock.id}")
     put_stock({"readings": [3.3, 3.31]}, Stock.objects.get(pk=stock.id))
     assert concerned(wren) == []

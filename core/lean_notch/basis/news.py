@@ -67,19 +67,29 @@ def _sizes(stock: Document) -> set[tuple[float, float, int | None]]:
 
 def newer_entries(basis: BoardBasis, entries: Sequence[Entry]) -> tuple[Entry, ...]:
     """What the notebook would set unasked for this board on this machine, and the job does not use: a kerf that was found later than
-    its own, fits that are not its own."""
+    its own, or instead of one that was taken back; fits that are not its own."""
     kerf, comb = sure_of(offers(entries, basis.machine, basis.stock))
     found, said = basis.machine.found, list[Entry]()
-    if (
-        kerf
-        and kerf.kerf is not None
-        and abs(kerf.kerf - basis.kerf) > SAME_KERF_MM
-        and (found is None or kerf.date > found.date)
-    ):
+    late = found is None or (kerf is not None and kerf.date > found.date) or taken_back(basis, entries) is not None
+    if kerf and kerf.kerf is not None and abs(kerf.kerf - basis.kerf) > SAME_KERF_MM and late:
         said.append(kerf)
     if comb and comb.fits != basis.fits and comb not in said:
         said.append(comb)
     return tuple(said)
+
+
+def taken_back(basis: BoardBasis, entries: Sequence[Entry]) -> Entry | None:
+    """The entry that the kerf rests on, where it was marked invalid since."""
+    found = basis.machine.found
+    return next(
+        (
+            one
+            for one in entries
+            if found and not one.valid and one.date == found.date and one.kerf is not None
+            and abs(one.kerf - basis.kerf) <= SAME_KERF_MM
+        ),
+        None,
+    )  # fmt: skip
 
 
 def say_stock(mine: Document, rack: Document, what: Sequence[str]) -> str:
@@ -104,3 +114,7 @@ def say_entry(basis: BoardBasis, entry: Entry) -> str:
     return (
         f"The kerf of {basis.machine.name} in {basis.stock.name} is {say_mm(entry.kerf)} now, was {say_mm(basis.kerf)}"
     )
+
+
+def say_taken_back(basis: BoardBasis) -> str:
+    return f"The kerf of {basis.machine.name} in {basis.stock.name}, {say_mm(basis.kerf)}, was marked invalid in the notebook"

@@ -3193,7 +3193,7 @@ export interface components {
      * NewsOut
      * @description What the workshop says newer of a `board` of the job, of its machine, or what the notebook found: `what` differs, `said` is that
      *     in a sentence without its end, `at` when it was measured or found, `was` and `now` are thicknesses or kerfs in mm, `own`: the job
-     *     has readings of its own; and what of the job would change.
+     *     has readings of its own; the `edits` that follow it, and what of the job would change.
      */
     NewsOut: {
       /** At */
@@ -3202,6 +3202,10 @@ export interface components {
       board: string
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
+      /** Edits */
+      edits: {
+        [key: string]: unknown
+      }[]
       /** Id */
       id: number
       /** Now */

@@ -9,7 +9,7 @@ import NewsNote from './NewsNote.vue'
 const WIDTH = { about: '', title: 'outside width', kind: 'length', before: 156.12, after: 156.42 } as Change
 const BOARD: News = {
   board: 'main', of: 'board', id: 7, what: ['thickness'], said: 'Poplar ply measures 3.21 mm now, was 3.06 mm', at: null,
-  was: 3.06, now: 3.21, own: false, changes: [WIDTH], problem: null,
+  was: 3.06, now: 3.21, own: false, edits: [{ verb: 'put', path: 'basis/main/stock', value: 7 }], changes: [WIDTH], problem: null,
 } // prettier-ignore
 
 describe('news of the workshop', () => {
@@ -21,21 +21,18 @@ describe('news of the workshop', () => {
   const note = (news: News) => mount(NewsNote, { props: { news } })
 
   it('say what differs and what would change, and are followed when asked', async () => {
-    const edit = vi.spyOn(useJob(), 'put').mockResolvedValue(true)
+    const edit = vi.spyOn(useJob(), 'edit').mockResolvedValue(true)
     const view = note(BOARD)
     expect(view.text()).toContain('Poplar ply measures 3.21 mm now, was 3.06 mm.')
     expect(view.text()).toContain('1 figure would change')
     expect(view.text()).toContain('156.42')
     await view.find('button').trigger('click')
-    expect(edit).toHaveBeenCalledWith('basis/main/stock', 7)
-    for (const [of, what] of [
-      ['machine', 'machine'],
-      ['notebook', 'entry'],
-    ] as const) {
-      // prettier-ignore
-      await note({ ...BOARD, of }).find('button').trigger('click')
-      expect(edit).toHaveBeenLastCalledWith(`basis/main/${what}`, 7)
-    }
+    expect(edit).toHaveBeenCalledWith(BOARD.edits[0])
+    expect(
+      note({ ...BOARD, of: 'notebook' })
+        .find('button')
+        .text(),
+    ).toBe('Use the notebook’s')
   })
 
   it('say when nothing would change, and when it would no longer work', () => {

@@ -8,13 +8,12 @@ import ChangeList from './ChangeList.vue'
 const props = defineProps<{ news: News }>()
 const job = useJob()
 const say = useSay()
-const AT = { board: 'stock', machine: 'machine', notebook: 'entry' } as const
 const USE = {
   board: 'Use the rack’s',
   machine: 'Use the workshop’s',
   notebook: 'Use the notebook’s',
 } as const
-const follow = () => job.put(`basis/${props.news.board}/${AT[props.news.of]}`, props.news.id)
+const follow = () => job.edit(...(props.news.edits as Parameters<typeof job.edit>))
 </script>
 
 <template>
