@@ -10,6 +10,7 @@ from lean_notch.errors import NotALength, NotchError, OutOfRange
 from lean_notch.units import Length, length_mm, say_mm, split_lengths
 
 LISTS = Path(__file__).resolve().parents[1] / "files" / "pasted-lists.json"
+TYPED = LISTS.with_name("typed-units.json")
 
 
 @pytest.mark.parametrize(
@@ -88,6 +89,15 @@ def test_what_is_said_can_be_typed_again(mm):
 @pytest.mark.parametrize("case", json.loads(LISTS.read_text())["lists"], ids=lambda case: repr(case["pasted"]))
 def test_lists_are_read_as_people_paste_them(case):
     assert split_lengths(case["pasted"]) == case["lengths"]
+
+
+@pytest.mark.parametrize("case", json.loads(TYPED.read_text()), ids=lambda case: case["typed"])
+def test_what_was_typed_in_one_unit_is_as_long_where_the_page_shows_another(case):
+    """The page names the unit (the same file is tested there); the core reads both texts as one length."""
+    names = {"width": 130.0, "clearance": 0.02}
+    other = "mm" if case["unit"] == "in" else "in"
+    was = length_mm(case["typed"], case["unit"], names)
+    assert length_mm(case["text"], other, names) == pytest.approx(was, abs=1e-9)
 
 
 @given(

@@ -14,9 +14,11 @@ import {
   splitLengths,
   withinText,
   type Style,
+  type Unit,
 } from './units'
 import lists from '../../tests/files/pasted-lists.json'
 import sentences from '../../tests/files/sentences.json'
+import typedUnits from '../../tests/files/typed-units.json'
 
 const MM: Style = { unit: 'mm', locale: 'en-GB', finest: 0 }
 const IN: Style = { ...MM, unit: 'in' }
@@ -118,6 +120,15 @@ describe('a field opened for editing', () => {
     expect(editText('width/3 + 2 mm', 'mm', 'in')).toBe('width/3 + 2 mm')
     expect(editText('6.5', 'in', 'mm')).toBe('6.5 in')
   })
+
+  // The wrong state: 6 + 1/2 in, opened in mm and extended by + 50, was saved as 56.5 mm.
+  it.each(typedUnits as { typed: string; unit: Unit; text: string }[])(
+    'keeps $typed typed in $unit as $text',
+    ({ typed, unit, text }) => {
+      expect(editText(typed, unit, unit === 'in' ? 'mm' : 'in')).toBe(text)
+      expect(editText(typed, unit, unit)).toBe(typed)
+    },
+  )
 })
 
 describe('pasted lists', () => {

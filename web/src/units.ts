@@ -136,8 +136,49 @@ export function momentText(iso: string, { locale }: Pick<Style, 'locale'>, now =
 
 /** What to put into a field for editing: as typed, its unit named if it is another than the one now shown. */
 export function editText(typed: string, typedUnit: Unit, unit: Unit): string {
-  const isPlain = /^\s*[\d.,]+\s*$/.test(typed)
-  return typedUnit === unit || !isPlain ? typed : `${typed.trim()} ${typedUnit}`
+  return typedUnit === unit || !typed.trim() ? typed : named(typed.trim(), typedUnit)
+}
+
+/** The same length whatever unit is set: a number, a sum of numbers, or each bare term beside names gets its unit. */
+function named(typed: string, unit: Unit): string {
+  const text = typed.replace(/(?<![\w.,])(\d+)-(\d+)\/(\d+)(?![\w.,])/g, unit === 'in' ? mixed : '$1 - $2/$3')
+  if (/^(\d+\s+)?\d+\s*\/\s*\d+$|^[\d.,]+$/.test(text)) return `${text} ${unit}`
+  if (!/[a-zA-Z"'°]/.test(text)) return `(${text}) ${unit}`
+  return terms(text)
+    .map((term) => (/^\s*[+-]?\s*$/.test(term) ? term : namedTerm(term, unit)))
+    .join('')
+}
+
+/** 4-3/4 in inches is four and three quarters, as the core reads it; in mm it is a difference. */
+const mixed = (all: string, whole: string, over: string, under: string) =>
+  Number(over) < Number(under) ? `${whole} ${over}/${under}` : all
+
+/** Terms and the signs between them, at the outermost level. */
+function terms(text: string): string[] {
+  const found = ['']
+  let depth = 0
+  for (const one of text) {
+    if (one === '(') depth++
+    if (one === ')') depth--
+    if (!depth && (one === '+' || one === '-')) found.push(one, '')
+    else found[found.length - 1] += one
+  }
+  return found
+}
+
+function namedTerm(term: string, unit: Unit): string {
+  const bare = term.trim()
+  if (!/[a-zA-Z"'°]/.test(bare)) return term.replace(bare, `(${bare}) ${unit}`)
+  // What stands beside a name in brackets, or in a list, is a sum of its own; angles and areas are none.
+  return term.replace(/(\w*)\(([^()]*)\)/g, (all: string, called: string, inner: string) => {
+    if (['sin', 'cos', 'sqrt'].includes(called)) return all
+    const parts = inner.split(/([,;])/)
+    const sums = parts.some((part) => /[a-zA-Z"'°]/.test(part)) || called !== ''
+    const inside = parts.map((part) =>
+      /[,;]/.test(part) || !part.trim() ? part : part.replace(part.trim(), named(part.trim(), unit)),
+    )
+    return sums ? `${called}(${inside.join('')})` : all
+  })
 }
 
 /** A duration as people say it: "8 s", "1 min 35 s", "1 h 06 min". */
