@@ -18,6 +18,7 @@ from .geometry.contour import join_boxes
 from .geometry.corners import turn_between
 from .marks_on import marks_on
 from .remembered import Remembered
+from .skins import skins
 from .units import say_mm
 from .webs import CHORD_MM, LITTLE_MM, called, owner_of, severity, webs
 from .wording import capital
@@ -60,7 +61,7 @@ def _of_part(part: FlatPart, basis: BoardBasis, steps: Sequence[Step], jointed: 
     by_id = {step.id: step for step in steps}
     web, hole, text = basis.stock.least
     found = [*webs(part, by_id, web, basis.kerf), *_holes(part, by_id, hole, basis.kerf)]
-    found += [*_letters(part, by_id, text, basis.kerf), *_in_the_void(part), *marks_on(part)]
+    found += [*_letters(part, by_id, text, basis.kerf), *_in_the_void(part), *marks_on(part), *skins(part, basis)]
     if basis.kerf >= BLUNT_TOOL_MM:
         found += _corners(part, by_id, basis.kerf / 2, jointed)
     yield from shortened(found, MOST_SHOWN)

@@ -201,3 +201,38 @@ def test_a_mend_is_the_same_whatever_bare_numbers_count_in():
     for unit in ("mm", "in"):
         after = edit_job(job, [Edit("put", mend.path, mend.value)], unit)
         assert after.design.parts[0].step("h").x.mm() == pytest.approx(94.5)
+
+
+@pytest.mark.parametrize(
+    ("front", "back", "x", "told"),
+    [
+        ("1", "2.5", 60, "stop"),
+        ("1", "1.9", 60, "look"),
+        ("1", "1.5", 60, ""),
+        ("1", "2.5", 15, ""),
+        ("1.5", "1.54", 60, "stop"),
+    ],
+)
+def test_pockets_of_both_faces_are_held_against_the_thinnest_place(front, back, x, told):
+    """1 and 2.5 mm meet through a board of 3.06, and nobody said so. From the back 60 is 10 to 40 of the front."""
+
+    def pocket(name, at, depth, face):
+        shape = {"kind": "rectangle", "width": 30, "height": 20}
+        return {
+            "kind": "shape",
+            "id": name,
+            "does": "mark",
+            "operation": "pocket",
+            "depth": depth,
+            "x": at,
+            "y": 10,
+            "shape": shape,
+            "face": face,
+        }
+
+    job = plate(pocket("a", 10, front, "front"), pocket("b", x, back, "back"), readings=(3.04, 3.06, 3.08))
+    found = [one for one in compute(job).limits if one.code == "pockets-meet"]
+    assert [one.severity for one in found] == [told] * bool(told)
+    if found:
+        assert found[0].field == "parts/plate/steps/b/depth"
+        assert found[0].place == pytest.approx((25, 20))

@@ -139,19 +139,16 @@ export function editText(typed: string, typedUnit: Unit, unit: Unit): string {
   return typedUnit === unit || !typed.trim() ? typed : named(typed.trim(), typedUnit)
 }
 
-/** The same length whatever unit is set: a number, a sum of numbers, or each bare term beside names gets its unit. */
+/** The same length whatever unit is set: a number, a sum of numbers, or each bare term beside names gets its unit. 4-3/4 is four and
+ * three quarters in inches, as the core reads it, and a difference in mm. */
 function named(typed: string, unit: Unit): string {
-  const text = typed.replace(/(?<![\w.,])(\d+)-(\d+)\/(\d+)(?![\w.,])/g, unit === 'in' ? mixed : '$1 - $2/$3')
+  const text = typed.replace(/(?<![\w.,])(\d+)-(\d+\/\d+)(?![\w.,])/g, unit === 'in' ? '$1 $2' : '$1 - $2')
   if (/^(\d+\s+)?\d+\s*\/\s*\d+$|^[\d.,]+$/.test(text)) return `${text} ${unit}`
   if (!/[a-zA-Z"'°]/.test(text)) return `(${text}) ${unit}`
   return terms(text)
     .map((term) => (/^\s*[+-]?\s*$/.test(term) ? term : namedTerm(term, unit)))
     .join('')
 }
-
-/** 4-3/4 in inches is four and three quarters, as the core reads it; in mm it is a difference. */
-const mixed = (all: string, whole: string, over: string, under: string) =>
-  Number(over) < Number(under) ? `${whole} ${over}/${under}` : all
 
 /** Terms and the signs between them, at the outermost level. */
 function terms(text: string): string[] {
