@@ -495,7 +495,8 @@ class _Reader:
         raise self._unreadable(value)
 
     def _decimal(self, value: str) -> float:
-        if re.fullmatch(r"\d+,\d{3}", value):
+        # A large number has one to three digits before its comma, and does not begin with 0.
+        if re.fullmatch(r"[1-9]\d{0,2},\d{3}", value):
             raise NotALength(
                 f"“{value}” may mean {value.replace(',', '')} or {value.replace(',', '.')}.",
                 fix="Write decimals with a point, and large numbers without a comma.",

@@ -17,6 +17,7 @@ from ..nesting.problem import TurnedAbout
 from ..operations import Operation
 from ..remembered import Remembered
 from ..units import say_mm
+from ..wording import in_base_letters
 from .drawn import Drawing, DrawnPath, drawing_of, drawings, finished, kerf_path, segments_of
 from .order import Step, Stretch, innermost_first, leave_at, shortest, travel
 from .paths import CutPath, CutPlan, Kerfs, SheetPlan
@@ -221,7 +222,7 @@ def _square(profile: Profile) -> list[CutPath]:
 def _label(part: FlatPart, copy: int, motion: Motion) -> Iterator[CutPath]:
     """The part's name in its middle, as large as fits, upright on the sheet."""
     left, low, right, high = motion.region(part.region).box
-    plain = "".join(c if c.isascii() else "-" for c in f"{part.title} {copy}")
+    plain = in_base_letters(f"{part.title} {copy}")
     wide = lettered(plain, SINGLE_STROKE, LABEL_MM).width
     size = min(LABEL_MM, (high - low) / 3, LABEL_MM * 0.8 * (right - left) / wide)
     if size < 1:
