@@ -253,9 +253,16 @@ def start_trial_pair(design: Design, joint: str, pairs: int, step: float, owner:
     return _start(owner, job, f"Started as a trial pair of {design.name}")
 
 
+def _free_title(title: str, owner: User) -> str:
+    """That, or with the first number from 2 that none of the maker's jobs at work has behind it."""
+    taken = set(Design.objects.filter(owner=owner, removed=None, name__startswith=title).values_list("name", flat=True))
+    names = (title if number == 1 else f"{title} {number}" for number in range(1, len(taken) + 2))
+    return next(name for name in names if name not in taken)
+
+
 def duplicate(design: Design, owner: User) -> Design:
     """A design of its own, as this one is now. Raises NotchError for one that cannot be computed."""
-    title = f"{design.name[:70]}, copy"
+    title = _free_title(f"{design.name[:68]}, copy", owner)
     job = edit_job(head_of(design).job, [Edit("put", "name", title)], "mm", RACK)
     computed(job)
     return _start(owner, job, f"Started as a copy of {design.name}")

@@ -142,6 +142,8 @@ def test_news_tell_a_board_measured_again_and_a_kerf_grown_old(wren, tray, stock
 def test_a_copy_is_a_job_of_its_own(wren, tray, sign_in):
     copy = post(wren, f"/designs/{tray['id']}/duplicate", {}).json()
     assert (copy["name"], copy["revision"], len(copy["parts"])) == ("Tray, copy", 1, 5)
+    names = [post(wren, f"/designs/{tray['id']}/duplicate", {}).json()["name"] for _ in range(2)]
+    assert names == ["Tray, copy 2", "Tray, copy 3"]
     edit(wren, copy, width="90")
     assert card(wren)["panels"] != card(wren, "Tray, copy")["panels"]
     assert post(sign_in("Ines"), f"/designs/{tray['id']}/duplicate", {}).status_code == 404
