@@ -113,7 +113,8 @@ def planned_files(result: Result, file_format: FileFormat) -> tuple[Planned, ...
         faces = [("", sheet, False)]
         if sheet.back:
             turned = f" back, turned about its {sheet.turned_about} edge"
-            faces.append((turned, replace(sheet, paths=sheet.back, back=(), travel=0.0, travel_unordered=0.0), True))
+            # Before anything is cut through: then the parts are loose.
+            faces.insert(0, (turned, replace(sheet, paths=sheet.back, back=(), travel=0.0, travel_unordered=0.0), True))
         for words, plan, back in faces:
             if profile.split == "sheet":
                 what = f"sheet {sheet.number}{words}"

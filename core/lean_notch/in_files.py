@@ -110,7 +110,7 @@ def _seconds(planned: Planned, paths: tuple[CutPath, ...], basis: BoardBasis, se
 
 
 def _with(planned: Planned, paths: list[CutPath]) -> SheetPlan:
-    return replace(planned.plan, paths=tuple(paths))
+    return replace(planned.plan, paths=tuple(paths), back=())
 
 
 def _middle(path: CutPath) -> Point:

@@ -169,8 +169,8 @@ def _work(result: Result, times: Mapping[int, Estimate]) -> Table:
     rows = [
         (
             f"{sheet.number} {_title(result.job, boards[sheet.number])}" if several else str(sheet.number), OPERATIONS[operation],
-            str(sum(path.operation == operation for path in sheet.paths)),
-            say_mm(sum(path.length for path in sheet.paths if path.operation == operation), 0), say_time(seconds),
+            str(sum(path.operation == operation for path in sheet.work)),
+            say_mm(sum(path.length for path in sheet.work if path.operation == operation), 0), say_time(seconds),
         )
         for sheet in result.plan.sheets
         for operation, seconds in sorted(
@@ -189,7 +189,7 @@ def _was_set(result: Result, settings: Log) -> Iterator[Block]:
     missing: list[str] = []
     for board in result.job.design.boards:
         used = {
-            path.operation for sheet in result.plan.sheets for path in sheet.paths
+            path.operation for sheet in result.plan.sheets for path in sheet.work
             if result.layout.sheet(sheet.number).board == board.id
         }  # fmt: skip
         basis = result.job.basis.of(board.id)
@@ -240,8 +240,8 @@ def _checks(result: Result) -> Iterator[str]:
     for sheet in result.plan.sheets:
         if sheet.back:
             yield (
-                f"Sheet {sheet.number} is cut with its face up; for its back it is turned over about its {sheet.turned_about} "
-                "edge, the face down, and the file whose name says back is run"
+                f"Sheet {sheet.number} first lies face down, turned over about its {sheet.turned_about} edge, and the file whose name "
+                "says back is run while it is whole; then it is turned face up, to the same corner, and cut"
             )
     for part in result.build.parts:
         if max(spans(part.region.box)) < SMALL_PART_MM:

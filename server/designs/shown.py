@@ -458,8 +458,8 @@ def _time(sheet: SheetPlan, basis: BoardBasis, settings: Settings) -> out.SheetT
         work=[
             out.WorkOut(
                 operation=operation, title=title, seconds=time.by_operation[operation],
-                paths=sum(path.operation == operation for path in sheet.paths),
-                length=sum(path.length for path in sheet.paths if path.operation == operation),
+                paths=sum(path.operation == operation for path in sheet.work),
+                length=sum(path.length for path in sheet.work if path.operation == operation),
             )
             for operation, title in OPERATIONS.items()
             if operation in time.by_operation

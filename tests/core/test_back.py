@@ -6,11 +6,12 @@ from dataclasses import replace
 
 import pytest
 from lean_notch.cli import main
-from lean_notch.cutting import PLAIN
+from lean_notch.cutting import PLAIN, estimate
 from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
 from lean_notch.formats.paper_html import write_html
+from lean_notch.in_files import in_files
 from lean_notch.job import compute, job_to_json
 from lean_notch.job_sheet import job_sheet
 from lean_notch.proving import prove_files, prove_job
@@ -34,7 +35,7 @@ def test_the_back_lies_where_the_turned_sheet_has_it(about):
     """Seen from the back the mark is 20 from the part's left; the sheet's other face is its mirror image."""
     job = edit_job(plate(MARK, disc("h", 8, x=90, y=30)), [Edit("put", "layout/main/turned_about", about)])
     result = compute(job)
-    front, back = write_files(result, "svg")
+    back, front = write_files(result, "svg")
     assert (front.back, back.back) == (False, True)
     assert f"back-turned-about-its-{about}-edge" in back.name
     [placed] = result.layout.placed
@@ -50,7 +51,7 @@ def test_the_back_lies_where_the_turned_sheet_has_it(about):
 def test_the_back_is_proved_like_the_front(about):
     job = edit_job(plate(MARK), [Edit("put", "layout/main/turned_about", about)])
     result = compute(job)
-    front, back = write_files(result, "svg")
+    back, front = write_files(result, "svg")
     assert prove_job(result).fits
     found = prove_files(result, [front, back], "svg")
     assert [one.said.verdict for one in found.files] == ["fits", "fits"]
@@ -62,7 +63,7 @@ def test_the_back_is_proved_like_the_front(about):
 
 def test_a_back_that_is_missing_is_not_said_to_fit():
     result = compute(plate(MARK))
-    front, _ = write_files(result, "svg")
+    _, front = write_files(result, "svg")
     found = prove_files(result, [front], "svg").proof
     assert [one.code for one in found.findings] == ["back-not-given"]
     assert found.verdict == "as-far-as-seen"
@@ -75,14 +76,15 @@ def test_a_sheet_larger_than_the_bed_has_no_known_place_once_it_is_turned():
     wider = replace(board, stock=replace(board.stock, sheet_width=850))
     result = compute(replace(job, basis=job.basis.with_board("main", wider)))
     found = prove_files(result, write_files(result, "svg"), "svg")
-    assert [one.said.verdict for one in found.files] == ["fits", "as-far-as-seen"]
-    assert "850 mm wide, the bed takes 600 mm" in found.files[1].findings[-1].why
+    assert [one.said.verdict for one in found.files] == ["as-far-as-seen", "fits"]
+    assert "850 mm wide, the bed takes 600 mm" in found.files[0].findings[-1].why
 
 
 def test_the_job_sheet_says_which_face_is_up():
     result = compute(plate(MARK))
     sheet = re.sub(r"\s+", " ", write_html(job_sheet(result)))
-    assert "turned over about its left edge, the face down" in sheet
+    assert "first lies face down, turned over about its left edge" in sheet
+    assert "while it is whole; then it is turned face up, to the same corner, and cut" in sheet
     assert len(write_files(compute(plate()), "svg")) == 1
 
 
@@ -107,3 +109,18 @@ def test_the_command_line_proves_both_faces(tmp_path, capsys):
     assert main(["prove", *files]) == 0
     assert main(["prove", next(one for one in files if "back" not in one)]) == 4
     assert "not looked at: The back of sheet 1" in capsys.readouterr().err
+
+
+def test_the_back_is_done_first_and_counted_in_time_and_work():
+    """The wrong order: the parts were loose when their backs were to be done; and no time was told for it."""
+    marked, bare = compute(plate(MARK)), compute(plate())
+    assert [one.back for one in write_files(marked, "svg")] == [True, False]
+    sheet, without = marked.plan.sheets[0], bare.plan.sheets[0]
+    basis = marked.job.basis.of("main")
+    time = estimate(sheet, basis)
+    assert time.by_operation["score"] > 0
+    assert time.by_operation["cut"] == estimate(without, basis).by_operation["cut"]
+    first, second = in_files(marked, "svg")
+    assert ([work.operation for work in first.works], [work.operation for work in second.works]) == (["score"], ["cut"])
+    # 20 mm of travel more or less: each file is begun by itself.
+    assert first.seconds + second.seconds == pytest.approx(time.total, rel=0.05)

@@ -40,7 +40,7 @@ def estimate(sheet: SheetPlan, basis: BoardBasis, settings: Settings = {}) -> Es
     by_operation: dict[Operation, float] = defaultdict(float)
     by_part: dict[str, float] = defaultdict(float)
     known: dict[object, float] = {}  # copies of a part take equally long
-    paths = [path for path in sheet.paths if path.operation != "reference"]
+    paths = [path for path in sheet.work if path.operation != "reference"]
     work = {one: _way_of(one, basis, settings.get(one)) for one in {path.operation for path in paths}}
     for path in paths:
         key = (path.part, path.what, len(path.shape.segments), path.depth)

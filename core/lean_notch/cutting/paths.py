@@ -69,6 +69,11 @@ class SheetPlan:
     turned_about: TurnedAbout = "left"
 
     @property
+    def work(self) -> tuple[CutPath, ...]:
+        """Of both faces: the back is done first, while the sheet is whole."""
+        return (*self.back, *self.paths)
+
+    @property
     def cut_length(self) -> float:
         return math.fsum(path.length for path in self.paths if path.operation == "cut")
 
