@@ -124,3 +124,29 @@ def test_the_back_is_done_first_and_counted_in_time_and_work():
     assert ([work.operation for work in first.works], [work.operation for work in second.works]) == (["score"], ["cut"])
     # 20 mm of travel more or less: each file is begun by itself.
     assert first.seconds + second.seconds == pytest.approx(time.total, rel=0.05)
+
+
+def test_names_of_the_front_mean_the_same_place_on_the_back():
+    """The wrong place: "at the centre of hole, on the back" lay as far on the other side of the part as the hole was from its
+    middle. By an own mirror: x of the front is width less x of the back."""
+    hole = disc("hole", 12, x=30, y=25)
+
+    def placed(**values):
+        [part] = compute(plate(hole, disc("ring", 6, "mark", operation="score", face="back", **values))).build.parts
+        [mark] = part.marks
+        left, low, right, high = mark.regions[0].box if mark.regions else mark.traces[0].box
+        return ((left + right) / 2, (low + high) / 2), part.box[2]
+
+    (x, y), width = placed(x=0, y=0, from_x="centre:hole", from_y="centre:hole", anchor="centre")
+    assert (x, y) == pytest.approx((30, 25))
+    # To the right as the back is looked at is to the left of the front.
+    assert placed(x=8, y=0, from_x="centre:hole", from_y="centre:hole", anchor="centre")[0] == pytest.approx((22, 25))
+    # Inwards from the front's left edge stays inwards from it; from the zero it counts from the left as the back is looked at.
+    assert placed(x=15, y=25, from_x="edge:blank.left", anchor="centre")[0] == pytest.approx((15, 25))
+    assert placed(x=15, y=25, anchor="centre")[0] == pytest.approx((width - 15, 25))
+
+
+def test_a_cut_from_the_back_lies_where_the_back_has_it():
+    [part] = compute(plate(disc("hole", 12, x=30, y=25, face="back"))).build.parts
+    left, _, right, _ = part.region.holes[0].box
+    assert (left + right) / 2 == pytest.approx(part.box[2] - 30)

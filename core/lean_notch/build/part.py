@@ -7,7 +7,7 @@ in between needs it done.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
 
@@ -31,6 +31,7 @@ from ..design import (
 from ..errors import BadGeometry, CircularParts, MissingInput, NotchError, OutOfRange
 from ..findings import Finding, Mend
 from ..geometry import (
+    Box,
     Contour,
     Motion,
     Region,
@@ -52,7 +53,7 @@ from .flat import FailedStep, FlatMark, Making
 from .letters import letters_lost
 from .outline import Notch, Notches, outline
 from .shapes import LARGEST_MM, Drawn, draw, placed
-from .whole_part import grow, mirror_all, moved_mark, repeat, turn
+from .whole_part import grow, mirror_all, repeat, turn
 
 
 @dataclass(frozen=True)
@@ -242,9 +243,18 @@ def _shape(
     title = title_of(step)
     source = _source(making, part, step, at, shop, stack)
     ends = box_of_all(making.regions) if making.regions else None
-    at, where = placed(step, at, thickness, title, making.named, ends, source)
+    over = _turned_over(ends) if step.face == "back" and ends else None
+    # What is on the back is placed as that side is looked at: what is measured from lies mirrored there too.
+    known = [one.moved(over) for one in making.named] if over else making.named
+    at, where = placed(step, at, thickness, title, known, ends, source)
     drawn = draw(step, at, thickness, title, source)
-    making.measured += where.measured
+    if over:
+        drawn = drawn.moved(over)
+    making.measured += (
+        [replace(one, start=over.point(one.start), end=over.point(one.end)) for one in where.measured]
+        if over
+        else where.measured
+    )
     if lost := letters_lost(step, drawn.lost, at, thickness, title, part.id):
         making.findings.append(lost)
         if not drawn.regions:
@@ -282,6 +292,11 @@ def _shape(
         if not making.regions:
             raise BadGeometry(f"Nothing is left after {title}.", fix="Move it over the part.")
     _name(making, step, drawn)
+
+
+def _turned_over(box: Box) -> Motion:
+    """From the back as it is looked at to where that is seen through the front, and the other way round."""
+    return Motion(box[0] + box[2], 0.0, 0.0, mirrored=True)
 
 
 def _source(
@@ -384,9 +399,6 @@ def _mark(
     path = f"parts/{part.id}/steps/{step.id}"
     depth = _pocket_depth(at, thickness) if operation == "pocket" else 0.0
     mark = FlatMark(step.id, title, operation, regions, traces, step.side, path, depth, step.face == "back")
-    if mark.back:
-        left, _, right, _ = box_of_all(making.regions)
-        mark = moved_mark(mark, Motion(left + right, 0.0, 0.0, mirrored=True))
     left, low, right, high = box_of_all(making.regions)
     for shape in mark.shapes if operation in ("pocket", "fold") else ():  # of other marks `marks_on` tells more
         a, b, c, d = shape.box

@@ -75,6 +75,14 @@ class Drawn:
     def shapes(self) -> tuple[Region | Trace, ...]:
         return (*self.regions, *self.traces)
 
+    def moved(self, motion: Motion) -> Drawn:
+        return replace(
+            self, regions=tuple(map(motion.region, self.regions)), traces=tuple(map(motion.trace, self.traces)),
+            edges=tuple((name, motion.segment(edge)) for name, edge in self.edges),
+            corners=tuple((name, motion.point(corner)) for name, corner in self.corners),
+            steep=motion.point(self.steep) if self.steep else None, named=self.named.moved(motion) if self.named else None,
+        )  # fmt: skip
+
 
 def placed(
     step: ShapeStep, lengths: dict[str, float], thickness: float, title: str, known: Sequence[Named], ends: Box | None,
