@@ -13,6 +13,7 @@ from django.shortcuts import get_object_or_404
 from lean_notch.basis import Readings
 from lean_notch.documents import in_unit, mm
 from lean_notch.edits import edits_to_json
+from lean_notch.errors import NotchError
 from lean_notch.files import slug
 from lean_notch.formats.paper import page_size
 from lean_notch.formats.paper_html import write_html
@@ -65,13 +66,24 @@ def _user(request: HttpRequest) -> User:
     return get_object_or_404(User, pk=request.user.pk)
 
 
+class Archived(NotchError):
+    code = "archived"
+
+
 def _one(request: HttpRequest, design_id: int) -> Design:
-    return get_object_or_404(_own(request).defer("head__document", "head__picture"), id=design_id, removed=None)
+    return _at_work(get_object_or_404(_own(request).defer("head__document", "head__picture"), id=design_id))
 
 
 def _check_own(request: HttpRequest, design_id: int) -> None:
     """For changes, which read the design themselves."""
-    get_object_or_404(Design.objects.only("id"), id=design_id, owner_id=request.user.pk, removed=None)
+    _at_work(get_object_or_404(Design.objects.only("id", "name", "removed"), id=design_id, owner_id=request.user.pk))
+
+
+def _at_work(design: Design) -> Design:
+    """Raises Archived for one that was archived, perhaps in another window."""
+    if design.removed is not None:
+        raise Archived(f"{design.name} is archived.", fix="Restore it to go on with it: nothing of it is lost.")
+    return design
 
 
 @router.get("/choices", response=t.ChoicesOut)

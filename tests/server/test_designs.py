@@ -237,7 +237,13 @@ def test_files_are_kept_byte_for_byte_with_their_layout(wren, tray, file_format,
 def test_an_archived_job_is_listed_and_can_be_restored(wren, tray):
     assert wren.delete(f"/api/designs/{tray['id']}").status_code == 204
     assert wren.get("/api/designs").json() == []
-    assert wren.get(f"/api/designs/{tray['id']}").status_code == 404
+    # In a window that still shows it, an edit and a reload say what has become of it, and how it comes back.
+    for answer in (wren.get(f"/api/designs/{tray['id']}"), edit(wren, tray, name="Fern tray")):
+        assert (answer.status_code, answer.json()["code"], answer.json()["why"]) == (
+            422,
+            "archived",
+            "Tray is archived.",
+        )
     assert [one["name"] for one in wren.get("/api/designs/archived").json()] == ["Tray"]
     assert post(wren, f"/designs/{tray['id']}/restore").status_code == 200
     [card] = wren.get("/api/designs").json()

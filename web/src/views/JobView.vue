@@ -2,6 +2,7 @@
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
+import { api } from '../api/client'
 import { connection } from '../api/connection'
 import BasisStrip from '../components/BasisStrip.vue'
 import BrokenJob from '../components/BrokenJob.vue'
@@ -38,6 +39,13 @@ useShortcuts({
 })
 
 const open = () => tell(() => job.open(Number(route.params['id'])))
+/** Archived, perhaps in another window: back to work, and as it is saved. */
+const restore = () =>
+  tell(async () => {
+    await api.restore(Number(route.params['id']))
+    job.problem = null
+    await job.open(Number(route.params['id']))
+  })
 onMounted(open)
 onMounted(() => void useChoices().load())
 watch(() => route.params['id'], () => route.params['id'] && open()) // prettier-ignore
@@ -103,6 +111,7 @@ const said = computed(() => {
       <PartsRail />
       <div v-if="job.problem && homeless" class="note">
         <ProblemNote :problem="job.problem" />
+        <ElButton v-if="job.problem.code === 'archived'" size="small" @click="restore">Restore it</ElButton>
         <ElButton link size="small" @click="job.problem = null">Close</ElButton>
       </div>
     </template>
@@ -110,7 +119,8 @@ const said = computed(() => {
       <h1>This job cannot be opened</h1>
       <ProblemNote :problem="failed" />
       <p class="acts">
-        <ElButton @click="open">Try again</ElButton>
+        <ElButton v-if="failed.code === 'archived'" type="primary" @click="restore">Restore it</ElButton>
+        <ElButton v-else @click="open">Try again</ElButton>
         <RouterLink :to="{ name: 'home' }">All jobs</RouterLink>
       </p>
     </main>
