@@ -40,7 +40,7 @@ def route(result: Result, said: Said | None = None) -> tuple[Stop, ...]:
     verdicts = list(dict.fromkeys(joint.fit.verdict for joint in joints)) or [boards[0].fit]
     return (
         _stop("measure", "Measure", ", ".join(map(_measured, boards)), _first(map(_measure_wants, boards))),
-        _shape_stop(pieces, len(built.parts), failed),
+        _shape_stop(pieces, len(built.parts), failed, sum(one.code == "letters-lost" for one in built.findings)),
         _stop("join", "Join", f"{_many(len(built.mates), 'joint')}, {', '.join(verdicts)}" if joints else "no joints",
               f"{_many(lost, 'problem')}" if lost else fit_wants(joints)),
         _stop("lay-out", "Lay out", f"{_many(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used"),
@@ -53,11 +53,15 @@ def last_stops(pieces: int, sheets: int, said: Said | None, *, handed: bool = Fa
     return _proof_stop(said, pieces), _hand_over_stop(sheets, said, handed=handed)
 
 
-def _shape_stop(pieces: int, kinds: int, failed: int) -> Stop:
+def _shape_stop(pieces: int, kinds: int, failed: int, lost: int) -> Stop:
     if not pieces:
         return Stop("shape", "Shape", f"{_many(kinds, 'part')}, none to cut" if kinds else "no parts yet", "open")
     line = f"{_many(pieces, 'part')}, {_many(kinds, 'kind')}"
-    return _stop("shape", "Shape", line, f"{_many(failed, 'step')} failed" if failed else "")
+    wants = (
+        f"{_many(failed, 'step')} failed" if failed else "",
+        f"letters lost in {_many(lost, 'text')}" if lost else "",
+    )
+    return _stop("shape", "Shape", line, _first(wants))
 
 
 def _measured(basis: BoardBasis) -> str:
@@ -73,6 +77,8 @@ def _measure_wants(basis: BoardBasis) -> str:
     """The one thing to look at first; the Measure stop says all of them."""
     readings = basis.stock.readings
     count = len(readings.values_mm)
+    if basis.stock.never_on(basis.machine.kind):
+        return f"never on a {basis.machine.kind}"
     if readings.outliers:
         return f"check reading {readings.outliers[0] + 1}"
     if count < FEW_READINGS:

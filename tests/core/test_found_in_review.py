@@ -261,6 +261,7 @@ def test_text_paths_have_no_pieces_too_short_to_cut():
     assert min(lengths) > 0.002
     # Through 12 mm they are too small for their bridges, which is said; else nothing stops them.
     assert codes(prove_job(result), "stop") == {"letters-lost"}
+    assert route(result)[1].wants == "letters lost in 1 text"
 
 
 @pytest.mark.parametrize("name", ["Through 1", "Étage 2", "cut.outer", "Top-Layer_3", "ß 4"])

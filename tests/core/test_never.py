@@ -17,6 +17,7 @@ from lean_notch.for_machine import on_machine
 from lean_notch.in_files import in_files
 from lean_notch.job import compute, job_from_json, job_to_json
 from lean_notch.proving import prove_job
+from lean_notch.route import route
 from lean_notch.test_pieces import TEST_PIECES, piece_job
 
 LASER = Machine("Shed laser", "laser", 600, 400, 0.14)
@@ -40,6 +41,7 @@ def test_no_file_is_written_of_such_a_board_and_its_proof_says_why(kind):
             write(result, "svg")
         assert refused.value.field == "machine"
         assert "never cut on a laser: " in str(refused.value)
+    assert route(result)[0].wants == "never on a laser"
     proof = prove_job(result)  # an old job is read, and looked at
     assert not proof.fits
     assert [one.field for one in proof.findings if one.code == "never-on-machine"] == ["basis/main/machine"]
