@@ -70,11 +70,11 @@ def page(app: RunningApp, tab: Page) -> Page:
 @pytest.fixture
 def open_tray(app: RunningApp, tab: Page) -> Page:
     """On the Shape stop of a tray of this test's own, started without going by way of the shelf."""
-    rows = {what: tab.request.get(f"{app.address}/api/{what}").json() for what in ("stocks", "machines")}
+    rows = {what: tab.request.get(f"{app.address}/api/{what}", max_retries=3).json() for what in ("stocks", "machines")}
     ids = {row["document"]["name"]: row["id"] for some in rows.values() for row in some}
     given = {"recipe": "open-tray", "name": "Specimen tray", "stock": ids["Poplar ply"], "machine": ids["Shed laser"]}
     token = next(one["value"] for one in tab.context.cookies() if one["name"] == "csrftoken")
-    answer = tab.request.post(f"{app.address}/api/designs", data=given, headers={"X-CSRFToken": token})
+    answer = tab.request.post(f"{app.address}/api/designs", data=given, headers={"X-CSRFToken": token}, max_retries=3)
     assert answer.status == 201, answer.text()
     tab.goto(f"{app.address}/jobs/{answer.json()['id']}/shape")
     tab.get_by_role("heading", name="Parts, flat").wait_for()
