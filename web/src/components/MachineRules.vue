@@ -28,13 +28,13 @@ const options = (on: On): Option<Word>[] => [
   { value: 'never', label: 'Never' },
   { value: 'may', label: 'May be cut' },
 ] // prettier-ignore
+/** Of what is kept: what is begun has none yet, and why it was never cut is no reason to cut it. */
 const reasonOf = (on: On) =>
-  wordOf(on) === 'usual' ? (props.usual[on]?.reason ?? '') : (props.own[on]?.reason ?? '')
+  begun.value[on] ? '' : ((wordOf(on) === 'usual' ? props.usual[on] : props.own[on])?.reason ?? '')
 
 function choose(on: On, word: Word): void {
   begun.value = { ...begun.value, [on]: word === 'usual' ? undefined : word }
   if (word === 'usual') emit('change', { ...props.own, [on]: null })
-  else if (props.own[on]) say(on, props.own[on].reason)
 }
 
 function say(on: On, reason: string): void {
