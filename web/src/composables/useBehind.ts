@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 
 import { api, Problem, type Following } from '../api/client'
 import { useJob } from '../stores/job'
@@ -8,14 +8,21 @@ import { useJob } from '../stores/job'
  * looked at again. */
 export function useBehind() {
   const job = useJob()
-  const behind = shallowRef<Following | null>(null)
+  /** What is known, and of which job: another one may be open by now. */
+  const known = shallowRef<{ id: number; found: Following } | null>(null)
+  const behind = computed(() => {
+    const { id, found } = known.value ?? {}
+    return found?.said.length && id === job.design?.id ? found : null
+  })
+  let asked = 0
 
   async function look(): Promise<void> {
     const { id, problem } = job.design ?? {}
     if (id === undefined || problem) return
+    const mine = ++asked
     try {
       const found = await api.following(id)
-      if (job.design?.id === id) behind.value = found.said.length ? found : null
+      if (mine === asked) known.value = { id, found }
     } catch (error) {
       if (!(error instanceof Problem)) throw error // without a connection nothing newer is known
     }

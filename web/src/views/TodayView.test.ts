@@ -72,6 +72,19 @@ describe('jobs that follow the workshop', () => {
     expect(view.text()).toContain('not looked at yet')
   })
 
+  it('go on in one loop only where another begins before the first has ended', async () => {
+    vi.spyOn(api, 'following').mockResolvedValue(following())
+    const waiting: (() => void)[] = []
+    const follow = vi.spyOn(api, 'follow').mockImplementation(() => new Promise((done) => waiting.push(() => done(followed)))) // prettier-ignore
+    const view = await shown([job(1, 'Tray'), job(2, 'Case'), job(3, 'Rack')])
+    await press(view, 'Follow with all 3')
+    await press(view, 'Stop')
+    await press(view, 'Follow with all 3')
+    waiting[0]!()
+    await flushPromises()
+    expect(follow.mock.calls.map(([held]) => held.id)).toEqual([1, 1])
+  })
+
   it('are none where every job is of today', async () => {
     expect((await shown([])).text()).toContain('Every job is computed from what the workshop has now.')
   })

@@ -32,11 +32,12 @@ const { problem, tell } = useProblem()
 const rows = ref<Row[] | null>(null)
 /** What is under way over all rows, one after the other, and how far it is. */
 const under = ref<{ words: string; done: number; of: number } | null>(null)
-let stopped = false
+/** Counts what was begun: a loop that was stopped does not go on when another begins. */
+let begun = 0
 onUnmounted(stop)
 
 function stop(): void {
-  stopped = true
+  begun++
   under.value = null
 }
 
@@ -55,13 +56,13 @@ onMounted(() =>
 )
 
 async function overAll(words: string, some: Row[], act: (row: Row) => Promise<void>): Promise<void> {
-  stopped = false
+  const mine = ++begun
   for (const [done, row] of some.entries()) {
-    if (stopped) return
+    if (mine !== begun) return
     under.value = { words, done: done + 1, of: some.length }
     await act(row)
   }
-  under.value = null
+  if (mine === begun) under.value = null
 }
 
 /** A problem stays at its row, and the others go on. */
