@@ -1,5 +1,5 @@
-"""What pockets leave of a board: in, a part and its board's readings; out, findings where pockets of both faces meet or leave next to
-nothing, at the board's thinnest."""
+"""What pockets leave of a board: in, a part and its board's readings; out, findings where one goes through, or where those of both faces
+meet or leave next to nothing, at the board's thinnest."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from .basis import BoardBasis
 from .build import FlatMark, FlatPart
 from .findings import Finding
 from .geometry import Region
+from .geometry.contour import join_boxes
 from .units import say_mm
 from .wording import capital
 
@@ -19,6 +20,7 @@ LEAST_SKIN_MM = 0.5
 def skins(part: FlatPart, basis: BoardBasis) -> Iterator[Finding]:
     pockets = [mark for mark in part.marks if mark.depth > 0]
     thin = basis.stock.readings.thin
+    yield from (_through(part, one, thin) for one in pockets if one.depth >= thin)
     for front in pockets:
         for back in pockets:
             left = thin - front.depth - back.depth
@@ -26,6 +28,17 @@ def skins(part: FlatPart, basis: BoardBasis) -> Iterator[Finding]:
                 continue
             if met := _met(front, back):
                 yield _finding(part, front, back, left, thin, met)
+
+
+def _through(part: FlatPart, pocket: FlatMark, thin: float) -> Finding:
+    """Deeper than the mean it is refused as it is typed; between the thinnest reading and the mean it goes through in places."""
+    box = join_boxes([region.box for region in pocket.regions])
+    return Finding(
+        "pocket-through", "stop",
+        f"{capital(pocket.title)}, {say_mm(pocket.depth)} deep, goes through the board where it is thinnest, {say_mm(thin, 2)}.",
+        f"Make it less than {say_mm(thin, 2)} deep, or cut it through.", part.id,
+        place=((box[0] + box[2]) / 2, (box[1] + box[3]) / 2), amount=pocket.depth - thin, field=f"{pocket.field}/depth",
+    )  # fmt: skip
 
 
 def _finding(part: FlatPart, front: FlatMark, back: FlatMark, left: float, thin: float, met: Region) -> Finding:

@@ -236,3 +236,20 @@ def test_pockets_of_both_faces_are_held_against_the_thinnest_place(front, back, 
     if found:
         assert found[0].field == "parts/plate/steps/b/depth"
         assert found[0].place == pytest.approx((25, 20))
+
+
+@pytest.mark.parametrize(("depth", "through"), [("3.03", False), ("3.04", True), ("3.05", True)])
+def test_a_pocket_between_the_mean_and_the_thinnest_place_goes_through(depth, through):
+    shape = {"kind": "rectangle", "width": 30, "height": 20}
+    step = {
+        "kind": "shape",
+        "id": "a",
+        "does": "mark",
+        "operation": "pocket",
+        "depth": depth,
+        "x": 10,
+        "y": 10,
+        "shape": shape,
+    }
+    found = [one for one in compute(plate(step, readings=(3.04, 3.06, 3.08))).limits if one.code == "pocket-through"]
+    assert [(one.severity, one.field) for one in found] == [("stop", "parts/plate/steps/a/depth")] * through
