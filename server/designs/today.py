@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from django.contrib.auth.models import User
-from lean_notch.basis import basis_to_json, board_basis_from_json, stock_from_json
+from lean_notch.basis import basis_to_json, board_basis_from_json
 from lean_notch.basis.news import (
     newer_entries,
     news_of_machine,
@@ -18,6 +18,7 @@ from lean_notch.basis.news import (
     say_stock,
     say_taken_back,
     taken_back,
+    thicknesses,
 )
 from lean_notch.basis.notebook import Entry
 from lean_notch.broken import broken
@@ -96,7 +97,7 @@ class Workshop:
         stock, machine = one["stock"], one["machine"]
         rack, known = self.stocks.get(stock.get("id", "")), self.machines.get(machine.get("id", ""))
         if rack and (what := news_of_stock(stock, rack)):
-            now, was = (stock_from_json(document).readings.mean for document in (rack, stock))
+            was, now = thicknesses(stock, rack)
             measured = ("thickness" in what and rack.get("measured")) or ""
             own = "thickness" in what and not stock.get("measured")
             found.append(

@@ -75,11 +75,17 @@ def ask_made_of(stock: Board) -> None:
         )
 
 
+def say_never(stock: Board, machine: Machine) -> str:
+    """That this machine never cuts a board, and why; "" where it may."""
+    reason = stock.never_on(machine.kind)
+    return f"{stock.name} is never cut on a {machine.kind}: {reason}." if reason else ""
+
+
 def refuse_never(stock: Board, machine: Machine, field: str) -> None:
     """Raises NeverOnMachine at `field` for a board that this machine never cuts."""
-    if reason := stock.never_on(machine.kind):
+    if why := say_never(stock, machine):
         raise NeverOnMachine(
-            f"{stock.name} is never cut on a {machine.kind}: {reason}.",
+            why,
             fix="Choose another machine or board. Whoever knows what it is may overrule that at the board on the rack, with "
             "the reason.",
             field=field,

@@ -92,11 +92,16 @@ def taken_back(basis: BoardBasis, entries: Sequence[Entry]) -> Entry | None:
     )  # fmt: skip
 
 
+def thicknesses(mine: Document, rack: Document) -> tuple[float, float]:
+    """What a board measured when the job took it, and what it measures now, in mm."""
+    return Readings(tuple(mine["readings"])).mean, Readings(tuple(rack["readings"])).mean
+
+
 def say_stock(mine: Document, rack: Document, what: Sequence[str]) -> str:
     """That a board differs, in one sentence without its end."""
     if "thickness" not in what:
         return f"{rack['name']} differs on the rack: {', '.join(what)}"
-    was, now = (Readings(tuple(one["readings"])).mean for one in (mine, rack))
+    was, now = thicknesses(mine, rack)
     if not mine.get("measured"):
         return (
             f"{rack['name']} measures {say_mm(now, 3)} on the rack; this job has readings of its own, {say_mm(was, 3)}"

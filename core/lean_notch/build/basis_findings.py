@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from ..basis import Basis, BoardBasis
+from ..basis.never import say_never
 from ..findings import Finding
 from ..units import say_mm
 
@@ -24,13 +25,9 @@ def _of_board(basis: BoardBasis, path: str) -> list[Finding]:
     tool, readings = basis.machine.in_spindle, basis.stock.readings
     kind = basis.machine.kind
     found = []
-    if reason := basis.stock.never_on(kind):
-        found.append(
-            Finding(
-                "never-on-machine", "stop", f"{basis.stock.name} is never cut on a {kind}: {reason}.",
-                "Choose another machine or board.", field=f"{path}/machine",
-            )
-        )  # fmt: skip
+    if why := say_never(basis.stock, basis.machine):
+        choose = "Choose another machine or board."
+        found.append(Finding("never-on-machine", "stop", why, choose, field=f"{path}/machine"))
     if reason := basis.stock.overruled_on(kind):
         found.append(
             Finding(

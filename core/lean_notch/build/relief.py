@@ -133,7 +133,9 @@ def _weak_ends(mate: Mate, sides: Sequence[_Side], radius: float) -> tuple[Findi
         for corner in change.sharp
         if corner.floor
     ]
-    left, floor, change, bone = min(ends, key=lambda one: one[0] / one[1], default=(1.0, 1.0, mate.first, "dogbone"))
+    if not ends:
+        return ()
+    left, floor, change, bone = min(ends, key=lambda one: one[0] / one[1])
     if left >= LEAST_END_SHARE * floor:
         return ()
     would = (1 - LEAST_END_SHARE) * floor / _BITES[bone]
