@@ -10,7 +10,7 @@ from typing import get_args
 
 from .basis.never import refuse_never
 from .cutting import SheetPlan, alone
-from .cutting.plan import SQUARE
+from .cutting.plan import in_every_file
 from .cutting.profile import FileFormat as FileFormat
 from .formats.dxf_write import write_dxf
 from .formats.frame import only
@@ -127,8 +127,8 @@ def planned_files(result: Result, file_format: FileFormat) -> tuple[Planned, ...
                     what = f"sheet {sheet.number}{words}, {operation}"
                     name = file_name(job, what, file_format, board)
                     own = only(plan, [operation])
-                    if operation != "reference":  # the square is in every file that promises it
-                        own = replace(own, paths=(*own.paths, *(path for path in plan.paths if path.what == SQUARE)))
+                    if operation != "reference":
+                        own = replace(own, paths=(*own.paths, *filter(in_every_file, plan.paths)))
                     files.append(Planned(name, what, own, board, sheet.number, "", operation, back))
     return tuple(files)
 

@@ -10,6 +10,7 @@ from .basis import BoardBasis
 from .basis.notebook import WAY_TITLES
 from .basis.settings import CutSetting, Settings, in_use, most_telling, not_used, say_setting, settings_for
 from .cutting import Estimate, SheetPlan, estimate, rests_on, say_time
+from .cutting.registering import turned_over
 from .design import BoardNeed
 from .formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, Table
 from .geometry import Box
@@ -17,7 +18,7 @@ from .geometry.contour import spans
 from .job import Job, Result
 from .operations import OPERATIONS
 from .reader import Reader
-from .sheet_drawing import sheet_drawing
+from .sheet_drawing import back_drawing, sheet_drawing
 from .units import say_mm, say_within
 
 SMALL_PART_MM = 20.0
@@ -137,15 +138,25 @@ def _sheet(result: Result, sheet: SheetPlan, written: Written, reader: Reader) -
     yield Heading(f"Sheet{of}{f', {_title(result.job, board)}' if several else ''}")
     files = written.files.get(sheet.number, ())
     yield Lines((f"File: {', '.join(files)}" if files else "No file of this revision was handed over yet.",))
-    drawing = sheet_drawing(result, sheet.number, reader)
+    labels = _labels(result, sheet.number)
+    if sheet.back:
+        over = turned_over(sheet.width, sheet.height, sheet.turned_about)
+        yield Lines((f"First its back, turned over about its {sheet.turned_about} edge:",))
+        turned = tuple(replace(one, at=over.point(one.at)) for one in labels)
+        yield replace(back_drawing(result, sheet.number, reader), labels=turned)
+        yield Lines(("Then its front:",))
+    yield replace(sheet_drawing(result, sheet.number, reader), labels=labels)
+
+
+def _labels(result: Result, number: int) -> tuple[Label, ...]:
     titles = {part.id: part for part in result.build.parts}
     labels = []
-    for placed in result.layout.on_sheet(sheet.number):
+    for placed in result.layout.on_sheet(number):
         part = titles[placed.part]
         left, low, right, high = placed.motion.region(part.region).box
         name = f"{part.title} {placed.copy}" if part.quantity > 1 else part.title
         labels.append(Label(name, ((left + right) / 2, (low + high) / 2)))
-    yield replace(drawing, labels=tuple(labels))
+    return tuple(labels)
 
 
 def _parts(result: Result, times: Mapping[int, Estimate]) -> Table:

@@ -24,7 +24,7 @@ from .marks_on import marks_on
 from .nesting import Area, Layout, Placed, Sheet
 from .operations import Operation
 from .progress import Tell, between, untold
-from .proof import Face, Given, Proof, Said, promised, prove, said_of
+from .proof import Face, Given, Proof, Said, promised, prove, registered, said_of
 from .reading import read_outlines
 
 
@@ -62,11 +62,15 @@ def prove_files(result: Result, files: Sequence[OutFile], file_format: FileForma
     given: dict[int, Given] = {}
     for planned, file, one in zip(asked, read, files, strict=True):
         number = ground.number(planned)
+        lying = _on_sheet(file, planned, result.profile, file_format)
         findings += [
             replace(finding, sheet=number, back=planned.back, file=one.name)
-            for finding in promised(file, planned.plan, result.profile, file_format)
+            for finding in (
+                *promised(file, planned.plan, result.profile, file_format),
+                *registered(lying, planned.plan, result.profile),
+            )
         ]
-        there = as_planned(_on_sheet(file, planned, result.profile, file_format), planned.plan, result.profile)
+        there = as_planned(lying, planned.plan, result.profile)
         face = Face(there, _operations(planned, result.profile))
         given[number] = _with(given.get(number, Given()), face, back=planned.back)
     findings += [one for part in result.build.parts for one in marks_on(part)]

@@ -1,22 +1,27 @@
 """Work on the back: a file of its own, turned over about a named edge, which the job sheet says; proved like the front."""
 
+import cmath
 import json
+import math
+import random
 import re
 from dataclasses import replace
 
 import pytest
+import shapely
 from lean_notch.cli import main
 from lean_notch.cutting import PLAIN, estimate
 from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
 from lean_notch.formats.paper_html import write_html
+from lean_notch.geometry.flatten import flatten
 from lean_notch.in_files import in_files
 from lean_notch.job import compute, job_to_json
 from lean_notch.job_sheet import job_sheet
 from lean_notch.proving import prove_files, prove_job
 from lean_notch.reading import read_outlines
-from plates import disc, plate
+from plates import disc, plate, rectangle
 
 MARK = disc("ring", 10, "mark", x=20, y=30, operation="score", face="back")
 
@@ -43,7 +48,7 @@ def test_the_back_lies_where_the_turned_sheet_has_it(about):
     sheet = result.layout.sheet(1).area
     x, y = placed.motion.point((100 - 20, 30))  # through the front it lies 20 from the right
     wanted = (sheet.width - x, y) if about == "left" else (x, sheet.height - y)
-    assert marks_of(back.data) == [pytest.approx(wanted, abs=0.01)]
+    assert marks_of(back.data)[0] == pytest.approx(wanted, abs=0.01)
     assert len(marks_of(front.data)) == 2  # the hole and the outline, no mark
 
 
@@ -59,6 +64,106 @@ def test_the_back_is_proved_like_the_front(about):
     spoiled = prove_files(result, [front, moved], "svg")
     assert [one.said.verdict for one in spoiled.files] == ["fits", "does-not-fit"]
     assert [(one.code, one.back) for one in spoiled.proof.findings] == [("marks-astray", True)]
+
+
+def test_the_back_shows_where_the_sheet_lies():
+    """The edge of the sheet, on a layer that is not cut; a file that lost it, or has it elsewhere, is no proof of where the back is."""
+    result = compute(plate(MARK))
+    back, front = write_files(result, "svg")
+    sheet = result.layout.sheet(1).area
+    lines = [path for path in read_outlines(back.data, "svg").paths if PLAIN.operation_of(path.layer) == "reference"]
+    edge = max(lines, key=lambda path: sum(segment.length for segment in path.segments))
+    assert {segment.start for segment in edge.segments} == {
+        (0, 0), (sheet.width, 0), (sheet.width, sheet.height), (0, sheet.height)
+    }  # fmt: skip
+    for spoiled in (
+        re.sub(rb'<g id="reference".*?</g>', b"", back.data, flags=re.DOTALL),
+        back.data.replace(b'<g id="reference"', b'<g transform="translate(2 0)" id="reference"'),
+    ):
+        found = prove_files(result, [front, replace(back, data=spoiled)], "svg")
+        assert spoiled != back.data
+        assert found.files[1].said.verdict == "does-not-fit"
+
+
+def test_a_file_an_operation_shows_it_too_and_a_profile_without_reference_lines_is_told():
+    split = compute(
+        plate(MARK, disc("pit", 8, "mark", x=60, y=30, operation="engrave", face="back")),
+        replace(PLAIN, split="operation"),
+    )
+    files = write_files(split, "svg")
+    assert all(b"edge of the sheet" in one.data or b"sheet-edge-1" in one.data for one in files if one.back)
+    assert {one.said.verdict for one in prove_files(split, files, "svg").files} == {"fits"}
+    layers = {**PLAIN.layers, "reference": replace(PLAIN.layers["reference"], include=False)}
+    bare = compute(plate(MARK), replace(PLAIN, layers=layers))
+    assert "does not show the edge of the sheet" in next(
+        one.why for one in bare.plan.findings if one.code == "back-not-registered"
+    )
+
+
+def _seeded(face, seed):
+    """Forty plates with a ring, a pocket and a text each, at places that `seed` gives."""
+    of = random.Random(seed)
+    parts = []
+    for number in range(40):
+        width, height = of.uniform(80, 140), of.uniform(50, 90)
+        steps = [rectangle("blank", width, height)]
+        if of.random() < 0.5:  # one whose left edge is not at zero
+            steps.append(rectangle("ear", 20, 20, x=-10, y=20))
+        for name, does in (
+            ("ring", {"operation": "score"}),
+            ("pit", {"operation": "pocket", "depth": of.uniform(0.5, 2)}),
+        ):
+            steps.append(
+                disc(name, of.uniform(5, 9), "mark", x=of.uniform(15, 60), y=of.uniform(10, 40), face=face, **does)
+            )
+        text = {"kind": "lettering", "text": of.choice(["Mühle", "R 12", "left", "ßä"]), "height": of.choice([4.5, 7])}
+        steps.append({"kind": "shape", "id": "name", "does": "mark", "operation": "engrave", "shape": text,
+                      "x": of.uniform(15, 40), "y": of.uniform(10, 40), "face": face})  # fmt: skip
+        parts.append({"id": f"p{number}", "title": f"P {number}", "loose": 1, "steps": steps})
+    return plate(parts=parts)
+
+
+@pytest.mark.parametrize("seed", range(5))
+def test_200_seeded_backs_lie_where_an_own_mirror_puts_them(seed):
+    """By arithmetic of its own: what is drawn on the front, at the same places, is mirrored within its part as the part lies on the
+    sheet, and with the sheet, about both edges."""
+    front, back = compute(_seeded("front", seed)), _seeded("back", seed)
+    asked = {path.id: (path, one.number) for one in front.plan.sheets for path in one.paths if path.operation != "cut"}
+    lies = {one.part: one for one in front.layout.placed}
+    for about in ("left", "bottom"):
+        result = compute(edit_job(back, [Edit("put", "layout/main/turned_about", about)]))
+        assert result.layout.placed == front.layout.placed
+        looked_at = 0
+        for sheet in result.plan.sheets:
+            for path in sheet.back:
+                if path.operation == "reference":
+                    continue
+                wanted, number = asked[path.id]
+                assert (number, path.operation, path.depth) == (sheet.number, wanted.operation, wanted.depth)
+                placed = lies[path.part]
+                left, _, right, _ = front.build.part(path.part).region.box
+                turn, zero = cmath.rect(1, math.radians(placed.motion.angle)), complex(*placed.motion.point((0, 0)))
+                places = []
+                for x, y in outline(wanted):
+                    own = (complex(x, y) - zero) / turn
+                    seen = complex(left + right - own.real, own.imag) * turn + zero
+                    places.append(
+                        (sheet.width - seen.real, seen.imag)
+                        if about == "left"
+                        else (seen.real, sheet.height - seen.imag)
+                    )
+                drawn = outline(path)
+                far = max(
+                    shapely.distance(shapely.points(one), shapely.linearrings(other)).max()
+                    for one, other in ((places, drawn), (drawn, places))
+                )
+                assert far < 0.001, path.id
+                looked_at += 1
+        assert looked_at == len(asked) > 200
+
+
+def outline(path):
+    return flatten(path.shape.segments, 2e-4)
 
 
 def test_a_back_that_is_missing_is_not_said_to_fit():
@@ -121,7 +226,8 @@ def test_the_back_is_done_first_and_counted_in_time_and_work():
     assert time.by_operation["score"] > 0
     assert time.by_operation["cut"] == estimate(without, basis).by_operation["cut"]
     first, second = in_files(marked, "svg")
-    assert ([work.operation for work in first.works], [work.operation for work in second.works]) == (["score"], ["cut"])
+    assert [work.operation for work in first.works] == ["score", "reference"]
+    assert [work.operation for work in second.works] == ["cut"]
     # 20 mm of travel more or less: each file is begun by itself.
     assert first.seconds + second.seconds == pytest.approx(time.total, rel=0.05)
 

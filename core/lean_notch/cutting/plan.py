@@ -9,7 +9,7 @@ from itertools import chain
 
 from ..build import Build, FlatPart
 from ..findings import Finding
-from ..geometry import Motion, Point, Trace, Vertex, mirror, rectangle
+from ..geometry import Motion, Point, Trace, Vertex, rectangle
 from ..lettering import SINGLE_STROKE, lettered
 from ..limits import check_job_work
 from ..nesting import Layout, LayoutSettings
@@ -22,6 +22,7 @@ from .drawn import Drawing, DrawnPath, drawing_of, drawings, finished, kerf_path
 from .order import Step, Stretch, innermost_first, leave_at, shortest, travel
 from .paths import CutPath, CutPlan, Kerfs, SheetPlan
 from .profile import PLAIN, Profile
+from .registering import REGISTERING, registering, turned_over
 from .room import check_room
 from .starts import Start, Waste, led_in, starting_at
 
@@ -73,7 +74,7 @@ def plan_cut(
         sheets.append(
             SheetPlan(number, sheet.area.width, sheet.area.height, (*ordered, *extra), after, before, back, about)
         )
-    return CutPlan(name, tuple(sheets), tuple(said))
+    return CutPlan(name, tuple(sheets), (*said, *_not_registered(profile, sheets)))
 
 
 def _back(
@@ -81,13 +82,31 @@ def _back(
 ) -> tuple[CutPath, ...]:  # fmt: skip
     """What is done on the back of a sheet, where it lies once that is turned over."""
     area = layout.sheet(number).area
-    over = mirror((area.width / 2, area.height / 2), 90.0 if about == "left" else 0.0)
+    over = turned_over(area.width, area.height, about)
     paths = [
         _placed(_placed(one, placed.motion, placed.copy), over, placed.copy)
         for placed in layout.on_sheet(number)
         for one in drawn[placed.part].back
     ]
-    return tuple(_ordered(paths, profile, Waste([], 0.0, area.width, area.height))[0]) if paths else ()
+    if not paths:
+        return ()
+    ordered, _, _ = _ordered(paths, profile, Waste([], 0.0, area.width, area.height))
+    shown = registering(number, area.width, area.height, about) if profile.layers["reference"].include else ()
+    return (*ordered, *shown)
+
+
+def _not_registered(profile: Profile, sheets: Sequence[SheetPlan]) -> Iterator[Finding]:
+    """Backs in whose file nothing shows where the sheet lies."""
+    if not profile.layers["reference"].include:
+        for sheet in sheets:
+            if sheet.back:
+                yield Finding(
+                    "back-not-registered", "look",
+                    f"The file of the back of sheet {sheet.number} does not show the edge of the sheet: the profile leaves lines for "
+                    "reference out.",
+                    "Include the reference layer in the profile, or lay the sheet against a stop on both faces.",
+                    sheet=sheet.number, back=True,
+                )  # fmt: skip
 
 
 def _not_led_in(paths: Sequence[CutPath], profile: Profile, sheet: int) -> list[Finding]:
@@ -205,6 +224,11 @@ def _extras(profile: Profile, build: Build, layout: Layout, sheet: int) -> list[
         for placed in layout.on_sheet(sheet):
             extra += _label(build.part(placed.part), placed.copy, placed.motion)
     return [*extra, *_square(profile)]
+
+
+def in_every_file(path: CutPath) -> bool:
+    """Whether it goes into each file of a sheet that is split by operations: by it the files are known to lie alike."""
+    return path.what == SQUARE or path.what.startswith(REGISTERING)
 
 
 def _labelled(profile: Profile) -> bool:

@@ -4,11 +4,13 @@ where the two differ. Where lines lie is not asked here.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
 
 from ..cutting import Profile, SheetPlan
 from ..cutting.plan import REFERENCE_MM, SQUARE
 from ..cutting.profile import FileFormat
+from ..cutting.registering import REGISTERING
 from ..findings import Finding
 from ..formats.dxf_write import colour_numbers
 from ..formats.frame import file_layers
@@ -123,6 +125,21 @@ def _square(told: _Told) -> Iterator[Finding]:
     yield Finding(
         "square-missing", "stop", f"The profile promises a square of {say_mm(REFERENCE_MM)} to measure; the file has none of that size.",
         _AGAIN,
+    )  # fmt: skip
+
+
+def registered(lying: ReadFile, plan: SheetPlan, profile: Profile) -> Iterator[Finding]:
+    """Whether the edge of the sheet, where the plan shows it, is `lying` where the sheet does."""
+    if not any(path.what.startswith(REGISTERING) for path in plan.paths):
+        return
+    for path in lying.paths:
+        if profile.operation_of(path.layer) == "reference" and path.goes_round and len(path.segments) == 4:
+            box = join_boxes(segment.box for segment in path.segments)
+            if math.dist(box, (0.0, 0.0, plan.width, plan.height)) <= EDGE_MM:
+                return
+    yield Finding(
+        "edge-missing", "stop",
+        "The file does not have the edge of the sheet where the sheet lies: what is on the back may land elsewhere.", _AGAIN,
     )  # fmt: skip
 
 

@@ -55,6 +55,7 @@ _PATHS = (
     "depth-astray",
     "unit-astray",
     "square-missing",
+    "edge-missing",
     "not-looked-at",
     "sheet-not-given",
 )
