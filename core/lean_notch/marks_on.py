@@ -24,8 +24,8 @@ BESIDE_MM = 0.2
 TWICE_MM = 0.02
 """Two lines this near to each other are one that is drawn twice."""
 
-LEAST_TWICE_MM, LEAST_TWICE_MM2 = 1.0, 0.5
-"""Less is how lines meet and areas touch."""
+LEAST_TWICE_MM = 1.0
+"""Less is how lines meet."""
 
 _CHORD_MM = 0.01
 
@@ -92,11 +92,8 @@ def _twice(part: FlatPart, marks: Sequence[FlatMark]) -> Iterator[Finding]:
     """What runs along, or lies on, another of the same operation and face."""
     kinds: dict[tuple[object, ...], list[tuple[FlatMark, shapely.Geometry]]] = defaultdict(list)
     for mark in marks:
-        lines = _traces(mark)
-        if mark.operation == "engrave":
-            kinds["areas", mark.back] += [(mark, area) for area in _areas(mark)]
-        else:
-            lines += _edges(mark)
+        # Areas to engrave that lie on each other are one area.
+        lines = _traces(mark) if mark.operation == "engrave" else [*_traces(mark), *_edges(mark)]
         kinds[mark.operation, mark.back] += [(mark, line) for line in lines]
     for some in filter(None, kinds.values()):
         yield from _shared(part, some)
@@ -119,17 +116,15 @@ def _shared(part: FlatPart, some: Sequence[tuple[FlatMark, shapely.Geometry]]) -
         (one, shape), (other, on) = some[a], some[b]
         if other.id in said:
             continue
-        area = shape.geom_type == "Polygon"
-        both = shapely.intersection(on, shape if area else shape.buffer(TWICE_MM, quad_segs=2))
-        amount = float(both.area if area else both.length)
-        if amount < (LEAST_TWICE_MM2 if area else LEAST_TWICE_MM):
+        both = shapely.intersection(on, shape.buffer(TWICE_MM, quad_segs=2))
+        amount = float(both.length)
+        if amount < LEAST_TWICE_MM:
             continue
         said.add(other.id)
         place = both.representative_point()
         what = "another of its copies" if other is one else one.title
-        size = f"{amount:.0f} mm²" if area else f"{say_mm(amount, 1)}"
         yield Finding(
-            "mark-twice", "stop", f"{capital(other.title)} lies on {what} over {size}: it would be marked twice there.",
+            "mark-twice", "stop", f"{capital(other.title)} lies on {what} over {say_mm(amount, 1)}: it would be marked twice there.",
             "Remove one of the two, or move it.", part.id, place=(place.x, place.y), amount=amount, field=other.field,
         )  # fmt: skip
 

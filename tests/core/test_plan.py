@@ -195,7 +195,7 @@ def test_a_sheet_with_lead_ins_is_proved_like_any(marked, file_format):
 def test_hatch_lines_fill_an_area_and_nothing_else(seed):
     """Outside check: GEOS finds every line within the area, and their length x spacing is the area."""
     region, spacing = random_region(random.Random(seed)), 0.2
-    lines = hatched(region, spacing)
+    lines = hatched([region], spacing)
     shape = polygon(region, 1e-4)
     together = shapely.MultiLineString([[v.point for v in line.vertices] for line in lines])
     assert together.length * spacing == pytest.approx(region.area, rel=0.02, abs=0.5)

@@ -124,7 +124,7 @@ def test_what_is_on_the_back_is_in_a_file_of_its_own():
     assert mark.regions[0].outer.x == pytest.approx(80)  # seen from the back, 20 from the left
     result = compute(job)
     assert {path.operation for path in result.plan.sheets[0].paths} == {"cut"}
-    assert {path.operation for path in result.plan.sheets[0].back} == {"engrave"}
+    assert {path.operation for path in result.plan.sheets[0].back} == {"engrave", "reference"}
     assert prove_job(result).fits
 
 

@@ -18,6 +18,7 @@ from ..joints.mate import Strip
 from ..nesting import Layout
 from ..remembered import Remembered
 from ..units import say_mm
+from .areas import as_one
 from .hatch import hatched
 from .paths import CutPath, Kerfs
 from .profile import Profile
@@ -132,7 +133,7 @@ def drawing_of(part: FlatPart, build: Build, kerf: float, grown: Region, profile
     if "cut" in included:
         paths += _outlines(part.id, part.title, grown, members)
     back: list[DrawnPath] = []
-    for mark in part.marks:
+    for mark in as_one(part.marks):
         if mark.operation in included:
             (back if mark.back else paths).extend(_mark_paths(part, mark, kerf, profile))
     said = (
@@ -169,11 +170,12 @@ def _mark_paths(part: FlatPart, mark: FlatMark, kerf: float, profile: Profile) -
         )  # fmt: skip
         return DrawnPath(one, () if isinstance(shape, Trace) else starts(shape, ()))
 
-    for regions in _moved(mark, kerf):
-        for moved in regions:
-            if mark.operation == "engrave" and profile.engrave == "hatch":
-                yield from (path(line) for line in hatched(moved, profile.hatch_mm))
-            elif mark.operation == "engrave" and profile.engrave == "filled":
+    areas = list(chain.from_iterable(_moved(mark, kerf)))
+    if mark.operation == "engrave" and profile.engrave == "hatch":
+        yield from (path(line) for line in hatched(areas, profile.hatch_mm))
+    else:
+        for moved in areas:
+            if mark.operation == "engrave" and profile.engrave == "filled":
                 yield path(moved.outer, filled=True, holes=moved.holes)
             else:
                 yield from (path(hole, inner=True) for hole in moved.holes)
@@ -199,7 +201,7 @@ def _moved(mark: FlatMark, kerf: float) -> tuple[tuple[Region, ...], ...]:
 
 def _too_fine(part: FlatPart, kerf: float) -> Iterator[Finding]:
     """Marks that the beam or tool does not fit into."""
-    for mark in part.marks:
+    for mark in as_one(part.marks):
         gone = [region for region, moved in zip(mark.regions, _moved(mark, kerf), strict=True) if not moved]
         if gone:
             left, low, right, high = gone[0].box

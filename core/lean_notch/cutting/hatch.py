@@ -1,4 +1,4 @@
-"""An area as parallel lines: in, a region and a spacing; out, level lines from edge to edge, there and back in turn."""
+"""Areas as parallel lines: in, regions and a spacing; out, level lines from edge to edge, there and back in turn."""
 
 from __future__ import annotations
 
@@ -12,10 +12,13 @@ SHORTEST_MM = 0.01
 _BESIDE_MM = 3.1e-7  # so that lines do not run through corners, where it is open on which side they pass
 
 
-def hatched(region: Region, spacing: float) -> list[Trace]:
-    """Lines inside `region`, `spacing` mm apart, the first half a spacing above its lowest point."""
-    _, low, _, high = region.box
-    segments = [segment for ring in region.rings for segment in ring.segments]
+def hatched(regions: Sequence[Region], spacing: float) -> list[Trace]:
+    """Lines inside `regions`, which share no ground, in rows that run on through all of them, `spacing` mm apart, the first half a
+    spacing above the lowest point."""
+    if not regions:
+        return []
+    low, high = min(region.box[1] for region in regions), max(region.box[3] for region in regions)
+    segments = [segment for region in regions for ring in region.rings for segment in ring.segments]
     count = math.ceil((high - low) / spacing)
     rows: list[list[float]] = [[] for _ in range(count)]
     first = low + spacing / 2 + _BESIDE_MM
