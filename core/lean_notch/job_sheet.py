@@ -19,7 +19,7 @@ from .job import Job, Result
 from .operations import OPERATIONS
 from .reader import Reader
 from .sheet_drawing import back_drawing, sheet_drawing
-from .units import say_mm, say_within
+from .units import say_within
 
 SMALL_PART_MM = 20.0
 
@@ -61,17 +61,17 @@ def job_sheet(
         one.number: estimate(one, result.job.basis.of(board := boards[one.number]), used[board]) for one in plan.sheets
     }
     blocks: list[Block] = list(
-        chain.from_iterable(_board(result, board, times, used[board.id]) for board in result.job.design.boards)
+        chain.from_iterable(_board(result, board, times, used[board.id], reader) for board in result.job.design.boards)
     )
     blocks.append(Lines(tuple(filter(None, (_in_all(result, times), written.proof)))))
     for sheet in plan.sheets:
         blocks += _sheet(result, sheet, written, reader)
     if of_parts := written.files.get(0, ()):
         blocks.append(Lines((f"Files of single parts: {', '.join(of_parts)}",)))
-    blocks += [Heading("Parts"), _parts(result, times)]
-    blocks += [Heading("Work, in this order"), _work(result, times)]
-    blocks += _was_set(result, settings)
-    blocks += [Heading("Checklist"), Checks(tuple(_checks(result)))]
+    blocks += [Heading("Parts"), _parts(result, times, reader)]
+    blocks += [Heading("Work, in this order"), _work(result, times, reader)]
+    blocks += _was_set(result, settings, reader)
+    blocks += [Heading("Checklist"), Checks(tuple(_checks(result, reader)))]
     count = len(plan.sheets)
     about = f"job sheet, {count} sheet{'s' * (count != 1)}"
     return Paper(
@@ -93,27 +93,29 @@ def said_by(reader: Reader, block: Block) -> Block:
             return block
 
 
-def _board(result: Result, board: BoardNeed, times: Mapping[int, Estimate], used: Settings) -> Iterator[Block]:
+def _board(
+    result: Result, board: BoardNeed, times: Mapping[int, Estimate], used: Settings, reader: Reader
+) -> Iterator[Block]:
     """The board and its thickness large; what it measures, the machine, its kerf and how sure that is."""
     basis, sheets = result.job.basis.of(board.id), result.layout.of_board(board.id)
     stock, machine = basis.stock, basis.machine
     lead = f"{board.title}: " if len(result.job.design.boards) > 1 else ""
     readings = stock.readings
     yield Large(
-        f"{lead}{stock.name} {say_mm(readings.mean, 2)}",
-        f"nominal {say_mm(stock.nominal)}, {len(readings.values_mm)} reading{'s' * (len(readings.values_mm) != 1)}, "
-        f"{say_mm(readings.thin, 2)} to {say_mm(readings.thick, 2)}",
+        f"{lead}{stock.name} {reader.length(readings.mean, 2)}",
+        f"nominal {reader.length(stock.nominal)}, {len(readings.values_mm)} reading{'s' * (len(readings.values_mm) != 1)}, "
+        f"{reader.length(readings.thin, 2)} to {reader.length(readings.thick, 2)}",
     )
     tool = f", {machine.tool}" if machine.tool else ""
     lines = [
-        f"{machine.name}{tool}, kerf {say_mm(basis.kerf)}{_how_sure(basis)}; clearance {say_mm(basis.clearance)}, {basis.fit}"
+        f"{machine.name}{tool}, kerf {reader.length(basis.kerf)}{_how_sure(basis)}; clearance {reader.length(basis.clearance)}, {basis.fit}"
     ]
     if sheets:
         area = sheets[0].area
         seconds = say_time(sum(times[one.number].total for one in sheets))
         count = f"{len(sheets)} sheet{'s' * (len(sheets) != 1)}"
         lines.append(
-            f"{count}, {say_mm(area.width)} × {say_mm(area.height)}; about {seconds} {rests_on([(basis, used)])}"
+            f"{count}, {reader.length(area.width)} × {reader.length(area.height)}; about {seconds} {rests_on([(basis, used)])}"
         )
     yield Lines(tuple(lines))
 
@@ -159,7 +161,7 @@ def _labels(result: Result, number: int) -> tuple[Label, ...]:
     return tuple(labels)
 
 
-def _parts(result: Result, times: Mapping[int, Estimate]) -> Table:
+def _parts(result: Result, times: Mapping[int, Estimate], reader: Reader) -> Table:
     several = len(result.job.design.boards) > 1
     by_part: dict[str, float] = {}
     for one in times.values():
@@ -168,20 +170,20 @@ def _parts(result: Result, times: Mapping[int, Estimate]) -> Table:
     head = ("done", "pieces", "part", *(("board",) if several else ()), "size", "time")
     rows = [
         (part.quantity, str(part.quantity), part.title, *((_title(result.job, part.board),) if several else ()),
-         _size(part.region.box), say_time(by_part.get(part.id, 0.0)))
+         _size(part.region.box, reader), say_time(by_part.get(part.id, 0.0)))
         for part in result.build.parts
     ]  # fmt: skip
     return Table(head, rows, frozenset({1, len(head) - 1}), ticks=0)
 
 
-def _work(result: Result, times: Mapping[int, Estimate]) -> Table:
+def _work(result: Result, times: Mapping[int, Estimate], reader: Reader) -> Table:
     several = len(result.job.design.boards) > 1
     boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
     rows = [
         (
             f"{sheet.number} {_title(result.job, boards[sheet.number])}" if several else str(sheet.number), OPERATIONS[operation],
             str(sum(path.operation == operation for path in sheet.work)),
-            say_mm(sum(path.length for path in sheet.work if path.operation == operation), 0), say_time(seconds),
+            reader.length(sum(path.length for path in sheet.work if path.operation == operation), 0), say_time(seconds),
         )
         for sheet in result.plan.sheets
         for operation, seconds in sorted(
@@ -193,7 +195,7 @@ def _work(result: Result, times: Mapping[int, Estimate]) -> Table:
     )
 
 
-def _was_set(result: Result, settings: Log) -> Iterator[Block]:
+def _was_set(result: Result, settings: Log, reader: Reader) -> Iterator[Block]:
     """For each operation what came out well before; where nothing did, that; and what did not come out well since."""
     good: list[tuple[str, ...]] = []
     bad: list[tuple[str, ...]] = []
@@ -211,11 +213,11 @@ def _was_set(result: Result, settings: Log) -> Iterator[Block]:
             known = settings_for(settings.get(board.id, ()), stock, operation, basis.machine.tool)
             clean = next((one for one in known if one.result == "clean"), None)
             if clean:
-                good.append((*_setting(clean), not_used(clean, stock, basis.machine) or "as it is"))
+                good.append((*_setting(clean, reader), not_used(clean, stock, basis.machine) or "as it is"))
             else:
                 missing.append(f"{operation} {stock.name}")
             since = [one for one in known if one.result != "clean" and (clean is None or one.date > clean.date)]
-            bad += [_setting(one) for one in since[:1]]
+            bad += [_setting(one, reader) for one in since[:1]]
     head = ("operation", "set to", "for", "came out", "on")
     yield Heading("Settings that came out well")
     if good:
@@ -227,22 +229,22 @@ def _was_set(result: Result, settings: Log) -> Iterator[Block]:
         yield Table(head, bad)
 
 
-def _setting(one: CutSetting) -> tuple[str, ...]:
+def _setting(one: CutSetting, reader: Reader) -> tuple[str, ...]:
     return (
         OPERATIONS[one.operation],
         say_setting(one),
-        f"{one.stock}, {say_mm(one.thickness, 2)}",
+        f"{one.stock}, {reader.length(one.thickness, 2)}",
         one.result,
         one.date[:10],
     )
 
 
-def _checks(result: Result) -> Iterator[str]:
+def _checks(result: Result, reader: Reader) -> Iterator[str]:
     """What to look at before it starts, and after."""
     for board in result.job.design.boards:
         basis = result.job.basis.of(board.id)
         readings = basis.stock.readings
-        yield f"The board measures {say_mm(readings.thin, 2)} to {say_mm(readings.thick, 2)}: {basis.stock.name}"
+        yield f"The board measures {reader.length(readings.thin, 2)} to {reader.length(readings.thick, 2)}: {basis.stock.name}"
         yield f"It lies flat, at the machine's {basis.machine.origin} corner, with nothing below it"
         if basis.machine.kind == "laser":
             yield "The lens is clean, the air assist and the exhaust are on"
@@ -266,6 +268,6 @@ def _title(job: Job, board: str) -> str:
     return next(one.title for one in job.design.boards if one.id == board)
 
 
-def _size(box: Box) -> str:
+def _size(box: Box, reader: Reader) -> str:
     width, height = spans(box)
-    return f"{say_mm(width, 2)} × {say_mm(height, 2)}"
+    return f"{reader.length(width, 2)} × {reader.length(height, 2)}"

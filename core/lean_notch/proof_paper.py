@@ -11,7 +11,6 @@ from .job_sheet import Written, said_by
 from .proof import NOT_LOOKED_AT, Proof
 from .reader import Reader
 from .sheet_drawing import sheet_drawing
-from .units import say_mm
 
 MOST_FINDINGS = 12
 MOST_ROWS = 24
@@ -49,7 +48,7 @@ def proof_paper(
         of = f" {sheet.number} of {len(result.plan.sheets)}" if len(result.plan.sheets) > 1 else ""
         strokes = (*drawing.strokes, *([Stroke("off", rings)] if rings else []))
         blocks += [Heading(f"Sheet{of}"), replace(drawing, strokes=strokes, labels=tuple(names), share=0.27)]
-    blocks += [Heading("Part by part"), _parts(result, proof)]
+    blocks += [Heading("Part by part"), _parts(result, proof, reader)]
     if len(proof.parts) > MOST_ROWS:
         blocks.append(Lines((f"And {len(proof.parts) - MOST_ROWS} more pieces.",)))
     blocks.append(Lines((f"Not looked at: {'; '.join(NOT_LOOKED_AT)}.",)))
@@ -63,7 +62,7 @@ def _middle(box: tuple[float, float, float, float]) -> tuple[float, float]:
     return ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
 
 
-def _parts(result: Result, proof: Proof) -> Table:
+def _parts(result: Result, proof: Proof, reader: Reader) -> Table:
     """Numbered as on the drawing."""
     titles = {part.id: part.title for part in result.build.parts}
     found = {(one.part, one.copy): one for one in proof.parts}
@@ -71,7 +70,7 @@ def _parts(result: Result, proof: Proof) -> Table:
     for i, placed in enumerate(result.layout.placed[:MOST_ROWS]):
         one = found.get((placed.part, placed.copy))
         values = (one.edge, one.corner, one.inside_corner) if one else (None, None, None)
-        said = [say_mm(value, 3) if value is not None else "missing" for value in values]
+        said = [reader.length(value, 3) if value is not None else "missing" for value in values]
         rows.append(
             (str(i + 1), f"{titles[placed.part]} {placed.copy}", *said, "good" if one and one.ok else "not as wanted")
         )

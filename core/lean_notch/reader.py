@@ -4,16 +4,19 @@ another unit, with fractions of an inch and another decimal mark. What stands in
 
 from __future__ import annotations
 
+import math
 import re
 from dataclasses import dataclass
 from typing import Literal
 
-from .units import MM_PER_INCH, Unit, rounded
+from .units import MM_PER_INCH, Unit, rounded, say_mm
 
 FINEST = (0, 8, 16, 32, 64)
 SAME_INCHES = 0.00005
 """A length that is off a fraction by less shows as one: four decimals of an inch cannot tell them apart."""
 
+_WITHIN = re.compile(r"± (\d+(?:\.\d+)?) mm\b")
+_SPEED = re.compile(r"(?<![\d.,])(\d+(?:\.\d+)?) mm/(s|min)\b")
 _LENGTH = re.compile(r"(?<![\d.,])-?(\d+(?:\.\d+)?) mm\b")
 _DECIMAL = re.compile(r"(?<![\d.])(\d+)\.(\d+)(?![\d.])")
 
@@ -36,10 +39,44 @@ class Reader:
         pieces = re.split(r"(“[^”]*”)", text)
         return "".join(piece if i % 2 else self._said(piece) for i, piece in enumerate(pieces))
 
+    def length(self, mm: float, digits: int = 3) -> str:
+        """An exact length with its unit, of at most that many decimals in mm: for what is computed with, not read from a text.
+
+        >>> Reader("in", 64).length(60.325, 2), Reader().length(60.325, 2), Reader("in", 0, ",").length(60.325, 2)
+        ('2 3/8 in', '60.33 mm', '2,375 in')
+        """
+        if self.unit == "in":
+            return f"{inches(mm, self.finest)} in".replace(".", self.mark)
+        return say_mm(mm, digits).replace(".", self.mark)
+
     def _said(self, piece: str) -> str:
         if self.unit == "in":
+            piece = _WITHIN.sub(lambda m: f"± {_within(float(m[1]) / MM_PER_INCH)} in", piece)
+            piece = _SPEED.sub(lambda m: f"{_figures(float(m[1]) / MM_PER_INCH)} in/{m[2]}", piece)
             piece = _LENGTH.sub(lambda m: f"{inches(float(m[0].removesuffix(' mm')), self.finest)} in", piece)
         return _DECIMAL.sub(rf"\1{self.mark}\2", piece)
+
+
+SPEED_FIGURES = 3
+"""How many figures a speed is worth in another unit."""
+
+
+def _figures(value: float) -> str:
+    """
+    >>> _figures(13.7795), _figures(118.1), _figures(0.5)
+    ('13.8', '118', '0.5')
+    """
+    digits = max(SPEED_FIGURES - 1 - math.floor(math.log10(value)), 0) if value > 0 else 0
+    text = rounded(value, digits)
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def _within(value: float) -> str:
+    """How far a length may be off in inches: two figures, never finer than the four decimals of the length itself."""
+    if value < 1e-6:
+        return "0"
+    digits = min(1 - min(math.floor(math.log10(value)), 0), 4)
+    return rounded(max(float(f"{value:.2g}"), 1e-4), digits)
 
 
 def inches(mm: float, finest: int) -> str:

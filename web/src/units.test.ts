@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest'
 
 import {
+  areaText,
   dateText,
   editText,
   figuresOnly,
   fractionText,
   lengthText,
+  massText,
   MM_PER_INCH,
   roundedText,
   sentenceText,
@@ -86,13 +88,24 @@ describe('numbers of other languages', () => {
   })
 })
 
+describe('areas and weights', () => {
+  it('follow the unit (avoirdupois pound 453.59237 g and ounce a sixteenth of it, 1959)', () => {
+    expect(areaText(64516, MM)).toBe('645.2 cm²')
+    expect(areaText(64516, IN)).toBe('100.00 in²')
+    expect(areaText(92903.04, IN, 'board')).toBe('1.00 ft²')
+    expect(areaText(1e6, { ...MM, locale: 'de-DE' }, 'board')).toBe('1,000 m²')
+    expect([massText(453.59237, IN), massText(28.349523125, IN)]).toEqual(['1.00 lb', '1.00 oz'])
+    expect([massText(1234, MM), massText(84.54, MM)]).toEqual(['1.23 kg', '84.5 g'])
+  })
+})
+
 describe('sentences of the core', () => {
   const sentence = 'An edge of 25.4 mm has no room for three fingers of 9.144 mm.'
 
   it('are shown in the maker’s unit', () => {
     expect(sentenceText(sentence, MM)).toBe(sentence)
     expect(sentenceText(sentence, IN)).toBe('An edge of 1 in has no room for three fingers of 0.36 in.')
-    expect(sentenceText('12.7 mm/s', { ...IN, finest: 64 })).toBe('1/2 in/s')
+    expect(sentenceText('12.7 mm/s', { ...IN, finest: 64 })).toBe('0.5 in/s')
   })
 
   it.each(sentences.sentences)(
@@ -122,13 +135,12 @@ describe('a field opened for editing', () => {
   })
 
   // The wrong state: 6 + 1/2 in, opened in mm and extended by + 50, was saved as 56.5 mm.
-  it.each(typedUnits as { typed: string; unit: Unit; text: string }[])(
-    'keeps $typed typed in $unit as $text',
-    ({ typed, unit, text }) => {
-      expect(editText(typed, unit, unit === 'in' ? 'mm' : 'in')).toBe(text)
+  it('keeps what was typed as long where another unit is shown, 500 times', () => {
+    for (const { typed, unit, text } of typedUnits as { typed: string; unit: Unit; text: string }[]) {
+      expect(editText(typed, unit, unit === 'in' ? 'mm' : 'in'), typed).toBe(text)
       expect(editText(typed, unit, unit)).toBe(typed)
-    },
-  )
+    }
+  })
 })
 
 describe('pasted lists', () => {

@@ -104,6 +104,9 @@ function spoken(piece: string, style: Style): string {
   const mark = roundedText(0.5, 1, style).charAt(1)
   return piece
     .replace(/± (\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => `${withinText(Number(mm), style)} ${style.unit}`)
+    .replace(/(?<![\d.,])(\d+(?:\.\d+)?) mm\/(s|min)\b/g, (whole, mm: string, time: string) =>
+      style.unit === 'mm' ? whole : `${speedText(Number(mm) / MM_PER_INCH)} in/${time}`,
+    )
     .replace(/(?<![\d.,])-?(\d+(?:\.\d+)?) mm\b/g, (whole, mm: string) => {
       const value = whole.startsWith('-') ? -Number(mm) : Number(mm)
       return style.unit === 'mm'
@@ -112,6 +115,37 @@ function spoken(piece: string, style: Style): string {
     })
     .replace(/\b(\d{4}-\d\d-\d\d)(?:T[\d:.+Z-]*)?\b/g, (_, day: string) => dateText(day, style))
     .replace(/(?<![\d.])\d+\.\d+(?![\d.])/g, (number) => localText(number, mark))
+}
+
+/** A speed in another unit is worth three figures: "13.8", "118". */
+function speedText(value: number): string {
+  const digits = value > 0 ? Math.max(2 - Math.floor(Math.log10(value)), 0) : 0
+  return roundedText(value, digits, { locale: 'en' }, 0)
+}
+
+const MM2_PER_IN2 = MM_PER_INCH ** 2
+const G_PER_OZ = 28.349523125
+const OZ_PER_LB = 16
+
+/** An area with its unit: "84.5 cm²" or "13.1 in²"; of boards "0.125 m²" or "1.35 ft²". */
+export function areaText(mm2: number, style: Style, of: 'part' | 'board' = 'part'): string {
+  if (of === 'board')
+    return style.unit === 'mm'
+      ? `${roundedText(mm2 / 1e6, 3, style)} m²`
+      : `${roundedText(mm2 / MM2_PER_IN2 / 144, 2, style)} ft²`
+  return style.unit === 'mm'
+    ? `${roundedText(mm2 / 100, 1, style)} cm²`
+    : `${roundedText(mm2 / MM2_PER_IN2, 2, style)} in²`
+}
+
+/** A weight with its unit, avoirdupois beside inches: "84.5 g", "1.20 kg", "3.0 oz", "2.65 lb". */
+export function massText(grams: number, style: Style): string {
+  if (style.unit === 'mm')
+    return grams >= 1000 ? `${roundedText(grams / 1000, 2, style)} kg` : `${roundedText(grams, 1, style)} g`
+  const ounces = grams / G_PER_OZ
+  return ounces >= OZ_PER_LB
+    ? `${roundedText(ounces / OZ_PER_LB, 2, style)} lb`
+    : `${roundedText(ounces, 2, style)} oz`
 }
 
 const localText = (number: string, mark: string) => number.replace('.', mark)
@@ -139,10 +173,20 @@ export function editText(typed: string, typedUnit: Unit, unit: Unit): string {
   return typedUnit === unit || !typed.trim() ? typed : named(typed.trim(), typedUnit)
 }
 
+/** The parts of an inch on drawings. */
+const DRAWN_PARTS = new Set(['2', '4', '8', '16', '32', '64'])
+
 /** The same length whatever unit is set: a number, a sum of numbers, or each bare term beside names gets its unit. 4-3/4 is four and
  * three quarters in inches, as the core reads it, and a difference in mm. */
 function named(typed: string, unit: Unit): string {
-  const text = typed.replace(/(?<![\w.,])(\d+)-(\d+\/\d+)(?![\w.,])/g, unit === 'in' ? '$1 $2' : '$1 - $2')
+  const text = typed.replace(
+    /(?<![\w.,])(\d+)-(\d+)\/(\d+)(?![\w.,])(?=\s*(in\b|"|″|[a-z])?)/g,
+    (_, whole: string, over: string, under: string, after: string | undefined) => {
+      const inches = after ? ['in', '"', '″'].includes(after) : unit === 'in'
+      const spoken = inches && DRAWN_PARTS.has(under) && Number(over) < Number(under)
+      return `${whole} ${spoken ? '' : '- '}${over}/${under}`
+    },
+  )
   if (/^(\d+\s+)?\d+\s*\/\s*\d+$|^[\d.,]+$/.test(text)) return `${text} ${unit}`
   if (!/[a-zA-Z"'°]/.test(text)) return `(${text}) ${unit}`
   return terms(text)

@@ -31,14 +31,18 @@ const isFiner = (mm: number, because: string) =>
 function show({ key, kind, value, word, because }: Figure): string {
   if (value === null) return word
   if (kind === 'length') return say.length(value, key === 'clearance' || isFiner(value, because) ? 3 : 2)
-  if (kind === 'area') return say.number(value / 100, 1)
-  if (kind === 'mass') return say.number(value, 1)
+  if (kind === 'area') return say.area(value).split(' ')[0]!
+  if (kind === 'mass') return say.mass(value).split(' ')[0]!
   return kind === 'share' ? say.number(value * 100, 0) : String(value)
 }
 
-const unit = computed(
-  () => ({ length: say.unit, area: 'cm²', mass: 'g', share: '%', count: '', word: '' })[props.row.kind],
-)
+const unit = computed(() => {
+  const { kind, value } = props.row
+  if (value === null) return ''
+  if (kind === 'area') return say.area(value).split(' ')[1]!
+  if (kind === 'mass') return say.mass(value).split(' ')[1]!
+  return { length: say.unit, share: '%', count: '', word: '' }[kind]
+})
 
 async function edit(): Promise<void> {
   opened.value = true

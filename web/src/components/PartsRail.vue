@@ -39,7 +39,7 @@ function menu(event: MouseEvent, part: string): void {
   <section class="rail" aria-label="Parts">
     <div class="head">
       <b>{{ pieces }} part{{ pieces === 1 ? '' : 's' }}</b>
-      <p class="small second">{{ say.number(area / 1e6, 3) }} m² of {{ boards }}</p>
+      <p class="small second">{{ say.area(area, 'board') }} of {{ boards }}</p>
     </div>
     <button
       v-for="part in parts"

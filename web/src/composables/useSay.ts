@@ -26,6 +26,8 @@ export function useSay() {
       settings.unit === 'mm'
         ? `${units.roundedText(mm / 1000, 2, settings.style)} m`
         : `${units.roundedText(mm / 304.8, 1, settings.style)} ft`,
+    area: (mm2: number, of?: 'part' | 'board') => units.areaText(mm2, settings.style, of),
+    mass: (grams: number) => units.massText(grams, settings.style),
     time: units.timeText,
   }
 }

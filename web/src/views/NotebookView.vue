@@ -129,7 +129,7 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
         />
       </div>
       <div class="acts hand">
-        <span class="small second">Takes {{ say.number(piece.area / 100, 0) }} cm² of the board</span>
+        <span class="small second">Takes {{ say.area(piece.area) }} of the board</span>
         <ElButton
           v-for="{ format, name } in FORMATS"
           :key="format"

@@ -43,8 +43,8 @@ const about = computed(() => {
   return [
     say.size(box[2] - box[0], box[3] - box[1]),
     `${quantity} of ${stock}`,
-    `${say.number((rows.get('area') ?? 0) / 100, 1)} cm²`,
-    grams >= 1000 ? `${say.number(grams / 1000, 2)} kg` : `${say.number(grams, 1)} g`,
+    say.area(rows.get('area') ?? 0),
+    say.mass(grams),
     `cut ${say.far(rows.get('outline') ?? 0)}`,
   ].join(' · ')
 })
