@@ -29,6 +29,7 @@ from lean_notch.job_sheet import Written, job_sheet
 from lean_notch.proof_paper import proof_paper
 from lean_notch.proving import prove_job
 from lean_notch.reader import Reader
+from plates import plate
 
 POINTS_PER_MM = 72 / 25.4
 WRITTEN = Written(
@@ -162,6 +163,21 @@ def test_lengths_are_in_the_readers_unit(result):
     assert " mm" not in text
     assert "4 in, scale" in text
     assert len(sizes) >= 1
+
+
+def test_inches_are_computed_from_what_is_exact():
+    """The wrong paper: rounded in mm first, 2 3/8 in read "2.3752 in" and a reading of 0.1155 in "0.1154"."""
+    blank = {
+        "kind": "shape",
+        "id": "blank",
+        "does": "add",
+        "shape": {"kind": "rectangle", "width": "2 3/8 in", "height": "1 7/16 in"},
+    }
+    sheet = job_sheet(compute(plate(blank=blank, readings=(0.1155 * 25.4,) * 3)), reader=Reader("in", 64))
+    _, text = by_pdfium(write_pdf_paper(sheet))
+    assert "2 3/8 in × 1 7/16 in" in text
+    assert "0.1155 in" in text
+    assert "0.1154" not in text
 
 
 def test_a_proof_is_one_page_with_what_was_tested_and_what_was_not(result):

@@ -7,10 +7,12 @@ import ConnectionBanner from './components/ConnectionBanner.vue'
 import PageSkeleton from './components/PageSkeleton.vue'
 import { usePending } from './composables/usePending'
 import { keysShown, useShortcuts } from './composables/useShortcuts'
+import { readDecimalCommas } from './decimalComma'
 import { useJob } from './stores/job'
 import { useSettings } from './stores/settings'
 
-useSettings() // sets the theme before anything is drawn
+const settings = useSettings() // sets the theme before anything is drawn
+readDecimalCommas(() => settings.style)
 const KeysDialog = defineAsyncComponent(() => import('./components/KeysDialog.vue'))
 
 const route = useRoute()
