@@ -68,19 +68,28 @@ def _of_part(part: FlatPart, basis: BoardBasis, steps: Sequence[Step], jointed: 
 
 
 def _in_the_void(part: FlatPart) -> Iterator[Finding]:
-    """Cuts that take nothing away: none of the finished part's edges is theirs."""
+    """Cuts that take nothing away: none of the finished part's edges is theirs, or another cut has it already."""
     holes = set(part.region.holes)
+    taken: dict[tuple[float, ...], FlatMark] = {}
     for opening in part.openings:
-        idle = [
-            one for one in opening.regions if one.outer.reversed not in holes and not _has_edge_of(part.region, one)
-        ]
+        idle, on = [], ""
+        for one in opening.regions:
+            before = taken.get(_place(one))
+            if before:
+                on = "another of its copies" if before is opening else before.title
+            if before or (one.outer.reversed not in holes and not _has_edge_of(part.region, one)):
+                idle.append(one)
+            taken.setdefault(_place(one), opening)
         if not idle:
             continue
         left, low, right, high = idle[0].box
-        around = _around(part, opening, idle[0])
-        where = f"inside {around}" if around else f"beside the board of {part.title}"
+        around = on or _around(part, opening, idle[0])
+        if on:
+            where = f"where {on} is already"
+        else:
+            where = f"inside {around}" if around else f"beside the board of {part.title}"
         count = (
-            f"{len(idle)} of {capital(opening.title)} lie"
+            f"{len(idle)} of {capital(opening.title)} lie{'s' * (len(idle) == 1)}"
             if len(opening.regions) > 1
             else f"{capital(opening.title)} lies"
         )
@@ -88,6 +97,11 @@ def _in_the_void(part: FlatPart) -> Iterator[Finding]:
             "cut-in-void", "look", f"{count} {where}: it cuts nothing.", "Move it onto the board, or remove it.", part.id,
             place=((left + right) / 2, (low + high) / 2), field=opening.field,
         )  # fmt: skip
+
+
+def _place(region: Region) -> tuple[float, ...]:
+    """The same for cuts that nobody could tell apart."""
+    return tuple(round(value / LITTLE_MM) for value in (*region.box, math.sqrt(region.area)))
 
 
 def _has_edge_of(region: Region, cut: Region) -> bool:

@@ -471,8 +471,8 @@ def _unmoved(design_id: int, seen: int) -> Design:
     design = _read(design_id)
     if design.moves != seen:
         raise Conflict(
-            "This job was changed elsewhere since it was shown here.",
-            fix="The newest state is shown now; everything is in the history.",
+            "This job was changed in another window since it was shown here: nothing was undone or redone.",
+            fix="What is shown now is the newest. Do it again if you still want to; everything is in the history.",
         )
     return design
 

@@ -74,6 +74,21 @@ def test_a_stop_that_cannot_be_loaded_offline_says_so_and_opens_later(open_tray)
     open_tray.context.set_offline(False)
     expect(open_tray.get_by_role("heading", name="As cut", exact=True)).to_be_visible()
     expect(banner).to_have_count(0)
+    # Its stylesheets too: they were asked for once only, and the stop stood there without.
+    assert open_tray.evaluate("[...document.querySelectorAll('link[rel=stylesheet]')].every((one) => one.sheet)")
+    assert open_tray.evaluate("document.querySelectorAll('link[rel=stylesheet]').length") > 1
+
+
+def test_the_drawing_of_standing_parts_does_not_grow_without_its_styles(open_tray):
+    """A canvas that decided the size of its frame grew with it until memory ran out."""
+    go(open_tray, "Join")
+    open_tray.get_by_label("Assembled", exact=False).first.wait_for()
+    open_tray.evaluate("document.querySelectorAll('link[rel=stylesheet]').forEach((one) => one.remove())")
+    sizes = []
+    for _ in range(4):
+        open_tray.wait_for_timeout(150)
+        sizes.append(open_tray.evaluate("document.querySelector('canvas').height"))
+    assert sizes[-1] <= sizes[0] + 100, sizes
 
 
 def test_what_is_on_its_way_shows_its_outline(open_tray):

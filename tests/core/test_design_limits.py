@@ -155,6 +155,21 @@ def test_a_cut_in_an_opening_cuts_nothing():
     assert "cut-in-void" not in found(plate(biting, disc("over", 16, x=96, y=46)))
 
 
+def test_two_cuts_in_one_place_are_told():
+    """The silent design: two holes in one place look like one, and the second is forgotten."""
+    job = plate(disc("h", 8, x=50, y=30), disc("again", 8, x=50, y=30))
+    finding = found(job)["cut-in-void"]
+    assert (finding.why, finding.field) == (
+        "Again lies where h is already: it cuts nothing.", "parts/plate/steps/again",
+    )  # fmt: skip
+    copies = disc("h", 8, x=50, y=30, pattern={"kind": "around", "count": 3, "x": 50, "y": 30})
+    assert (
+        found(plate(copies))["cut-in-void"].why
+        == "2 of H lie where another of its copies is already: it cuts nothing."
+    )
+    assert "cut-in-void" not in found(plate(disc("h", 8, x=50, y=30), disc("other", 8, x=50, y=30.5)))
+
+
 def test_many_findings_of_a_kind_are_a_few_and_a_count():
     grid = {"kind": "grid", "columns": 30, "rows": 10, "dx": 3, "dy": 5}
     job = on(plate(disc("h", 2, x=5, y=5, pattern=grid)), web=1.5)

@@ -33,6 +33,23 @@ async function recover(router: Router, address: string): Promise<void> {
   window.location.assign(address)
 }
 
+/** Stylesheets that did not come are asked for again: the loader asks once only, and a view that opens later goes without. */
+async function style(): Promise<void> {
+  const links = [...document.querySelectorAll<HTMLLinkElement>('link[rel="stylesheet"]')]
+  await Promise.all(
+    links
+      .filter(({ sheet }) => !sheet)
+      .map(
+        (failed) =>
+          new Promise<void>((done) => {
+            const link = failed.cloneNode() as HTMLLinkElement
+            link.onload = link.onerror = () => done()
+            failed.replaceWith(link)
+          }),
+      ),
+  )
+}
+
 /** The server is asked, not the browser: a machine may be online without it. */
 async function answers(): Promise<boolean> {
   try {
@@ -51,6 +68,7 @@ function wait(router: Router, address: string): void {
     clearInterval(timer)
     connection.online = true
     connection.wanted = ''
+    await style()
     await router.push(address)
   }, AGAIN_MS)
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import type { FieldInfo } from './api/client'
-import { asked, freeName, newStep, operationsFor, PURPOSES, typed, type Purpose } from './steps'
+import { asked, besideOthers, freeName, newStep, operationsFor, PURPOSES, typed, type Purpose } from './steps'
 
 const PART = { box: [0, 0, 100, 60] as [number, number, number, number], corners: ['blank.top-left'] }
 const info = (name: string) =>
@@ -52,5 +52,16 @@ describe('questions of a step', () => {
     expect(typed('width/2')).toEqual({ text: 'width/2', unit: 'mm' })
     expect(typed({ text: '1/4', unit: 'in' })).toEqual({ text: '1/4', unit: 'in' })
     expect(typed(undefined)).toEqual({ text: '', unit: 'mm' })
+  })
+})
+
+describe('a second step at a place that is taken', () => {
+  it('stands beside the first, and beside the second', () => {
+    const hole = { kind: 'shape', x: { text: '50', unit: 'mm' }, y: { text: '30', unit: 'mm' } }
+    const second = besideOthers(hole, [hole])
+    expect(second['x']).toEqual({ text: '60', unit: 'mm' })
+    expect(besideOthers(hole, [hole, second])['x']).toEqual({ text: '70', unit: 'mm' })
+    expect(besideOthers(hole, [])).toEqual(hole)
+    expect(besideOthers({ kind: 'grow' }, [hole])).toEqual({ kind: 'grow' })
   })
 })

@@ -125,6 +125,21 @@ export function newStep(purpose: Purpose, part: Pick<Part, 'box' | 'corners'>, o
   }
 }
 
+const BESIDE_MM = 10
+
+/** The same step beside those that start at its place: one on top of another would look like one. */
+export function besideOthers(step: Document, others: readonly Document[]): Document {
+  const place = ({ x, y, from_x, from_y }: Document) => JSON.stringify([x, y, from_x || '', from_y || ''])
+  const taken = new Set(others.map(place))
+  const x = step['x'] as { text: string } | undefined
+  if (!x || !step['y']) return step
+  for (let count = 0; count <= others.length; count++) {
+    const moved = { ...step, x: mm(Number(x.text) + BESIDE_MM * count) }
+    if (!taken.has(place(moved))) return moved
+  }
+  return step
+}
+
 /** A part to begin with: a loose rectangle. */
 export function newPart(title: string, board: string): Document {
   const blank = { kind: 'rectangle', width: mm(100), height: mm(60) }

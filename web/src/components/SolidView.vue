@@ -126,7 +126,7 @@ const section = computed<Section | null>(() => {
 
 function paint(): void {
   const element = canvas.value
-  if (!element || !width.value || !drawn.value.length) {
+  if (!element || !width.value || !height.value || !drawn.value.length) {
     element?.getContext('2d')?.clearRect(0, 0, element.width, element.height)
     return
   }
@@ -153,9 +153,11 @@ onMounted(repaint)
 </script>
 
 <template>
+  <!-- Whatever styles are there, what is drawn in the frame does not decide its size: it would grow for ever. -->
   <div
     ref="frame"
     class="solid"
+    style="contain: size"
     tabindex="0"
     role="group"
     aria-label="Assembled. Arrow keys turn it, plus and minus zoom, 0 shows all."

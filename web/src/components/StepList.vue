@@ -6,7 +6,7 @@ import { api, type Part } from '../api/client'
 import { useCopied } from '../composables/useCopied'
 import type { usePlacing } from '../composables/usePlacing'
 import ChoiceField from '../kit/ChoiceField.vue'
-import { freeName, newStep, PURPOSES, type Purpose } from '../steps'
+import { besideOthers, freeName, newStep, PURPOSES, type Document, type Purpose } from '../steps'
 import { useJob } from '../stores/job'
 import { useChoices } from '../stores/choices'
 import SeveralSteps from './SeveralSteps.vue'
@@ -54,7 +54,11 @@ async function put(id: string, document: unknown): Promise<void> {
 /** By what it is for; a file is asked for first. */
 async function add(purpose: Purpose): Promise<void> {
   if (purpose === 'file') askForFile()
-  else await put(freeName(purpose, ids.value), newStep(purpose, props.part, others.value[0]?.id))
+  else {
+    const step = newStep(purpose, props.part, others.value[0]?.id)
+    const there = props.part.steps.map(({ document }) => document as Document)
+    await put(freeName(purpose, ids.value), besideOthers(step, there))
+  }
 }
 
 onChange((files) => {

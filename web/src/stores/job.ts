@@ -139,7 +139,7 @@ export const useJob = defineStore('job', () => {
   /** Runs `ask` after whatever is under way; a problem is kept for the field it names. Tells whether it went well. */
   function inLine(
     ask: (current: Design) => Promise<Design | Changes>,
-    onConflict: (problem: Problem) => void = takeTheirs,
+    onConflict: (problem: Problem) => void = () => void takeTheirs(),
   ): Promise<boolean> {
     const asked = design.value
     const run = async (): Promise<boolean> => {
@@ -194,15 +194,21 @@ export const useJob = defineStore('job', () => {
   }
 
   /** To any revision of the history. */
-  const goTo = (revision: number) => inLine((current) => api.go(current, revision))
+  const goTo = (revision: number) => inLine((current) => api.go(current, revision), sayTheirs)
 
-  const undo = () => inLine((current) => sure(() => api.undo(current)))
-  const redo = () => inLine((current) => sure(() => api.redo(current)))
+  const undo = () => inLine((current) => sure(() => api.undo(current)), sayTheirs)
+  const redo = () => inLine((current) => sure(() => api.redo(current)), sayTheirs)
 
   /** Shows what the other window saved; what was typed here is dropped. */
-  function takeTheirs(): void {
+  async function takeTheirs(): Promise<void> {
     conflict.value = null
-    void inLine((current) => api.design(current.id))
+    await inLine((current) => api.design(current.id))
+  }
+
+  /** A step through the history that another window overtook is not taken: it would have been another one. */
+  async function sayTheirs(found: Problem): Promise<void> {
+    await takeTheirs()
+    problem.value = found
   }
 
   /** Applies what was typed here to what the other window saved: a new revision, theirs stays in the history. */

@@ -117,6 +117,16 @@ describe('the open job', () => {
     expect(job.design?.moves).toBe(6)
   })
 
+  it('shows the newest and says so where another window overtook an undo', async () => {
+    const job = useJob()
+    await job.open(1)
+    vi.spyOn(api, 'undo').mockRejectedValueOnce(refusal('changed-elsewhere'))
+    vi.spyOn(api, 'design').mockResolvedValue(design(5, 140))
+    expect(await job.undo()).toBe(false)
+    await vi.waitFor(() => expect(job.problem?.code).toBe('changed-elsewhere'))
+    expect(job.design?.moves).toBe(5)
+  })
+
   it('takes a proof only for the state that is shown', async () => {
     const job = useJob()
     const proof = (moves: number) => ({ moves, route: [{ key: 'prove' }] }) as unknown as Proof
