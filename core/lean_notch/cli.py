@@ -6,6 +6,7 @@ import argparse
 import json
 import sys
 from collections.abc import Sequence
+from hashlib import sha256
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -365,6 +366,7 @@ def _check(arguments: argparse.Namespace) -> int:
 def _prove(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict, replace
 
+    from .basis.misspelt import check_entries
     from .cutting import profile_from_json
     from .job import compute, job_from_json
     from .proof import NOT_LOOKED_AT
@@ -373,6 +375,7 @@ def _prove(arguments: argparse.Namespace) -> int:
     packet_file, packet = _find_packet(arguments)
     document = {name: one for name, one in packet.items() if name not in ("profile", "files", "format")}
     known = job_from_json(document)
+    check_entries(document["basis"])
     if arguments.basis:
         known = replace(known, basis=basis(arguments, [board.id for board in known.design.boards]))
     result = compute(known, profile_from_json(packet.get("profile", {})), outlines_beside(packet_file))
@@ -400,16 +403,15 @@ def _prove(arguments: argparse.Namespace) -> int:
 def _file_of(packet: dict[str, Any], path: Path, *, changed: bool) -> OutFile:
     """One of a packet's files, as it is on disk. Raises MissingInput for a file of another job, and for one that is not what was
     exported, unless that is what is to be proved."""
-    from hashlib import sha256
-
     from .documents import mapping
     from .files import OutFile
 
-    entry, data = mapping(packet["files"].get(path.name, {}), f"files.{path.name}"), read(path)
+    name, data = _exported_as(packet, path), read(path)
+    entry = mapping(packet["files"].get(name, {}), f"files.{path.name}")
     if not isinstance(entry.get("sheet"), int):
         raise MissingInput(
-            f"{path.name} is not one of the packet's files.",
-            fix=f"Keep the names that export gave: {', '.join(packet['files'])}.", field=path.name,
+            f"{path.name} is not one of the packet's files, by its name or by its content.",
+            fix=f"Give it the name that export gave it again: {', '.join(packet['files'])}.", field=path.name,
         )  # fmt: skip
     kept = entry.get("sha256")
     if kept and kept != sha256(data).hexdigest() and not changed:
@@ -419,6 +421,15 @@ def _file_of(packet: dict[str, Any], path: Path, *, changed: bool) -> OutFile:
         )  # fmt: skip
     part, operation = (str(entry.get(name, "")) for name in ("part", "operation"))
     return OutFile(path.name, entry["sheet"], data, part, operation, bool(entry.get("back")))
+
+
+def _exported_as(packet: dict[str, Any], path: Path) -> str:
+    """The name that a packet has for a file: its own, or that of the file with its content, which somebody renamed; "" for none."""
+    if path.name in packet["files"]:
+        return path.name
+    content = sha256(read(path)).hexdigest()
+    same = (name for name, one in packet["files"].items() if isinstance(one, dict) and one.get("sha256") == content)
+    return next(same, "")
 
 
 def _format_of(packet: dict[str, Any], file: Path) -> FileFormat:
@@ -435,14 +446,14 @@ def _format_of(packet: dict[str, Any], file: Path) -> FileFormat:
 def _find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:
     if arguments.packet:
         return arguments.packet, _packet(arguments.packet)
-    names = {file.name for file in arguments.files}
     for candidate in sorted(arguments.files[0].parent.glob(f"*{PACKET}")):
         packet = _packet(candidate)
-        if names <= packet["files"].keys():
+        if all(_exported_as(packet, file) for file in arguments.files):
             return candidate, packet
     raise MissingInput(
-        f"No packet beside {arguments.files[0].name} lists {'it' if len(names) == 1 else 'these files'}.",
-        fix="Prove the files where `lean-notch export` wrote them, or name the packet with --packet.",
+        f"No packet beside {arguments.files[0].name} lists {'it' if len(arguments.files) == 1 else 'these files'}, by name or by content.",
+        fix="Prove the files where `lean-notch export` wrote them, or name the packet with --packet; a renamed file that was changed "
+        "needs its old name.",
     )
 
 

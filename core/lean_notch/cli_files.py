@@ -75,6 +75,7 @@ def basis(arguments: argparse.Namespace, boards: Sequence[str] = ("main",)) -> B
     Raises MissingInput for none, or at the board that is missing.
     """
     from .basis import Basis, basis_from_json, board_basis_from_json
+    from .basis.misspelt import check_entries
 
     given: list[str] = arguments.basis
     if not given:
@@ -86,9 +87,13 @@ def basis(arguments: argparse.Namespace, boards: Sequence[str] = ("main",)) -> B
                 f"{len(given)} bases are given, and no boards.",
                 fix=f"Say which is which: {' '.join(f'--basis {board}=FILE' for board in boards)}.", field="basis",
             )  # fmt: skip
-        found = basis_from_json(load(Path(given[0])), boards)
+        document = load(Path(given[0]))
+        found = basis_from_json(document, boards)
+        check_entries(document)
     else:
         documents = {board: load(Path(file)) for board, _, file in named}
+        for one in documents.values():
+            check_entries(one)
         found = Basis(tuple((board, board_basis_from_json(one)) for board, one in documents.items()))
     for board in boards:
         found.of(board)
@@ -97,6 +102,7 @@ def basis(arguments: argparse.Namespace, boards: Sequence[str] = ("main",)) -> B
 
 def job(arguments: argparse.Namespace) -> Job:
     """The job of a design and a basis, or of a job's own document; --basis and layout options count before what that says."""
+    from .basis.misspelt import check_entries
     from .design import design_from_json
     from .documents import mapping
     from .job import Job, job_from_json, settings_from_json, usual_settings, with_layout
@@ -104,6 +110,7 @@ def job(arguments: argparse.Namespace) -> Job:
     document = mapping(load(arguments.design), "design")
     if "design" in document:
         known = job_from_json(document)
+        check_entries(document["basis"])
         if arguments.basis:
             known = replace(known, basis=basis(arguments, [board.id for board in known.design.boards]))
     else:

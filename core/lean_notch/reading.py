@@ -35,7 +35,7 @@ def read_outlines(data: bytes, file_format: FileFormat) -> ReadFile:
 
 def read_any(data: bytes, name: str) -> ReadFile:
     """What an SVG or DXF from anywhere holds, told by its content. Raises UnreadableFile."""
-    start = data[:4096].lstrip(b"\xef\xbb\xbf \r\n\t")
+    start = _start(data)
     if start.startswith(b"%PDF"):
         raise UnreadableFile("PDF from elsewhere is not read.", fix="Use the SVG or DXF of the same drawing.")
     if start.startswith(b"<"):
@@ -43,6 +43,14 @@ def read_any(data: bytes, name: str) -> ReadFile:
     if name.lower().endswith(".dxf") or start[:1].isdigit():
         return read_outlines(data, "dxf")
     raise UnreadableFile(f"{name} is neither SVG nor DXF.", fix="Choose a file that ends in .svg or .dxf.")
+
+
+def _start(data: bytes) -> bytes:
+    """How a text begins, whatever its encoding and without its byte order mark."""
+    some = data[:4096]
+    if some.startswith((b"\xff\xfe", b"\xfe\xff")):
+        some = some.decode("utf-16", "replace").encode()
+    return some.lstrip(b"\xef\xbb\xbf \r\n\t")
 
 
 Files = Callable[[str], bytes]

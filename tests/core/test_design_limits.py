@@ -164,8 +164,7 @@ def test_two_cuts_in_one_place_are_told():
     )  # fmt: skip
     copies = disc("h", 8, x=50, y=30, pattern={"kind": "around", "count": 3, "x": 50, "y": 30})
     assert (
-        found(plate(copies))["cut-in-void"].why
-        == "2 of H lie where another of its copies is already: it cuts nothing."
+        found(plate(copies))["cut-in-void"].why == "2 of H lie where another of its copies is already: it cuts nothing."
     )
     assert "cut-in-void" not in found(plate(disc("h", 8, x=50, y=30), disc("other", 8, x=50, y=30.5)))
 

@@ -34,7 +34,7 @@ def read_dxf(data: bytes) -> ReadFile:
     if len(data) > MOST_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
     # Line ends as any system writes them: the general reader knows one kind.
-    text = data.decode("utf-8", "replace").replace("\r\n", "\n").replace("\r", "\n")
+    text = data.decode("utf-8-sig", "replace").replace("\r\n", "\n").replace("\r", "\n")
     if flat := read_flat(text, _MM_PER_INSUNIT, _UNIT_NAMES):
         return flat
     import ezdxf.filemanagement  # what it needs is large: only for what the quick reader leaves to it

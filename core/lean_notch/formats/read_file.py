@@ -84,7 +84,8 @@ class ReadFile:
     `unit` is the one the file names ("mm", "in", "px", …), or "" if it names none and was taken as `assumed`.
     `unread` lists what was found and is no outline (images, …), each kind once; `points` are places without extent;
     `hidden` are layers that are switched off or frozen and hold something: what lies on them was not read. `unheeded` is what the
-    reader does not do as the format has it ("a clip path"): another program may draw the file otherwise.
+    reader does not do as the format has it ("a clip path"): another program may draw the file otherwise. `corner` is the page's
+    lower left in the file's own numbers, in mm and y down, where the format says both: its zero lies that far from there.
     """
 
     paths: tuple[ReadPath, ...]
@@ -97,3 +98,4 @@ class ReadFile:
     points: tuple[Point, ...] = ()
     hidden: tuple[str, ...] = ()
     unheeded: tuple[str, ...] = ()
+    corner: Point | None = None

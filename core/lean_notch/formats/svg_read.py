@@ -82,6 +82,7 @@ def read_svg(data: bytes) -> ReadFile:
         tuple(reader.texts),
         tuple(reader.points),
         unheeded=tuple(sorted(reader.unheeded)),
+        corner=page.corner,
     )
 
 
@@ -96,6 +97,11 @@ class _Page:
     assumed: str
     stretched: bool = False
     """Whether the page has another shape than its viewBox, so that it depends on the program where the drawing lies on it."""
+
+    @property
+    def corner(self) -> Point:
+        """The page's lower left in the drawing's own numbers, y down, in mm."""
+        return (-self.affine.e, self.affine.f)
 
     @classmethod
     def of(cls, root: Any) -> _Page:

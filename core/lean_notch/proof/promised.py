@@ -13,7 +13,7 @@ from ..cutting.profile import FileFormat
 from ..cutting.registering import REGISTERING
 from ..findings import Finding
 from ..formats.dxf_write import colour_numbers
-from ..formats.frame import file_layers
+from ..formats.frame import Frame, file_layers
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Point
 from ..geometry.contour import join_boxes
@@ -30,12 +30,27 @@ def promised(file: ReadFile, plan: SheetPlan, profile: Profile, file_format: Fil
     """Unit, colours, order, depths that are named, and the square to measure, one finding of a kind and operation."""
     if not file.assumed and file_format != "pdf" and file.unit != profile.unit:
         yield Finding("unit-astray", "stop", f"The file is in {file.unit}; the profile says {profile.unit}.", _AGAIN)
+    yield from _zero(file, plan, profile)
     told = [(path, operation) for path in file.paths if (operation := profile.operation_of(path.layer))]
     yield from _colours(told, _expected(plan, profile, file_format))
     yield from _order(told, profile)
     yield from _depths(told, profile)
     if profile.reference_square and any(path.what == SQUARE for path in plan.paths):
         yield from _square(told)
+
+
+def _zero(file: ReadFile, plan: SheetPlan, profile: Profile) -> Iterator[Finding]:
+    """Where coordinates are 0, in a format that names both that and the page."""
+    if file.corner is None:
+        return
+    frame = Frame.of(plan, profile, flipped=True)
+    wanted = tuple(value / frame.per_mm for value in frame.point((0.0, 0.0)))
+    off = math.dist(file.corner, wanted)
+    if off > EDGE_MM:
+        yield Finding(
+            "origin-astray", "stop", f"The file's zero lies {say_mm(off, 2)} from where the profile has it: {profile.origin}.", _AGAIN,
+            amount=off,
+        )  # fmt: skip
 
 
 _Told = Sequence[tuple[ReadPath, Operation]]

@@ -54,6 +54,7 @@ _PATHS = (
     "colour-astray",
     "depth-astray",
     "unit-astray",
+    "origin-astray",
     "square-missing",
     "edge-missing",
     "not-looked-at",
