@@ -57,14 +57,26 @@ def marked(name: str, verdict: str) -> str:
     return f"{path.stem}_{mark}{path.suffix}" if mark else name
 
 
-def slug(text: str) -> str:
-    """A name that every file system takes.
+MOST_BYTES = 60
+"""Of one name within a file's: with three of them and a folder the whole stays within the 255 that file systems take."""
 
-    >>> slug("Étui à fioles, no. 2")
-    'etui-a-fioles-no-2'
+
+def slug(text: str) -> str:
+    """A name that every file system takes: small letters and figures, Latin ones without their accents, others as they are.
+
+    >>> slug("Étui à fioles, no. 2"), slug("علبة 3"), slug("…")
+    ('etui-a-fioles-no-2', 'علبة-3', 'job')
     """
-    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode()
-    return re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60] or "job"
+    words = "".join(map(_in_name, unicodedata.normalize("NFC", text).casefold()))
+    short = re.sub("-+", "-", words).strip("-").encode()[:MOST_BYTES].decode(errors="ignore")
+    return short.strip("-") or "job"
+
+
+def _in_name(c: str) -> str:
+    base = unicodedata.normalize("NFKD", c).encode("ascii", "ignore").decode()
+    if base:
+        return "".join(one if one.isalnum() else "-" for one in base)
+    return c if unicodedata.category(c)[0] in "LMN" else "-"
 
 
 @dataclass(frozen=True)

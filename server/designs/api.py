@@ -10,6 +10,7 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils.http import content_disposition_header
 from lean_notch.basis import Readings
 from lean_notch.documents import in_unit, mm
 from lean_notch.edits import edits_to_json
@@ -229,7 +230,7 @@ def go_to(request: HttpRequest, design_id: int, given: s.GoIn) -> HttpResponse:
 def pack_design(request: HttpRequest, design_id: int) -> HttpResponse:
     """The job and the files it uses, as one open file."""
     design = _one(request, design_id)
-    disposition = f'attachment; filename="{slug(design.name)}.lean-notch.zip"'
+    disposition = content_disposition_header(as_attachment=True, filename=f"{slug(design.name)}.lean-notch.zip")
     return HttpResponse(
         actions.pack_design(design), content_type="application/zip", headers={"Content-Disposition": disposition}
     )
@@ -354,7 +355,7 @@ def compare_with_today(request: HttpRequest, export_id: int) -> s.TodayOut:
 def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
     export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
     kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(export.format, "application/dxf")
-    disposition = f'attachment; filename="{export.file_name}"'
+    disposition = content_disposition_header(as_attachment=True, filename=export.file_name)
     return HttpResponse(actions.content_of(export), content_type=kind, headers={"Content-Disposition": disposition})
 
 
@@ -367,7 +368,7 @@ def read_job_sheet(request: HttpRequest, design_id: int, given: Query[s.ReaderIn
         return HttpResponse(write_html(paper, size), content_type="text/html; charset=utf-8")
     from lean_notch.formats.paper_pdf import write_pdf_paper  # what it needs is large, and seldom asked for
 
-    disposition = f'inline; filename="{slug(design.name)}_job-sheet.pdf"'
+    disposition = content_disposition_header(as_attachment=False, filename=f"{slug(design.name)}_job-sheet.pdf")
     return HttpResponse(
         write_pdf_paper(paper, size), content_type="application/pdf", headers={"Content-Disposition": disposition}
     )

@@ -405,17 +405,24 @@ def show_job_sheet(design: Design, reader: Reader, maker: str) -> Paper:
 def written_of(head: Revision, maker: str) -> Written:
     """Where a page about a revision comes from, with the newest files of it by sheet (0: of parts), and what the proof of each
     said."""
-    files: dict[int, dict[str, str]] = {}
+    files: dict[int, dict[tuple[str, str], str]] = {}
     made = (
         Export.objects.filter(layout__revision=head)
         .order_by("-id")
-        .values_list("sheet", "file_name", "proof", "sha256")
-    )
-    for sheet, name, proof, sha256 in made[:MOST_NAMED]:
+        .values_list("sheet", "file_name", "receiver", "proof", "sha256")
+    )[:MOST_NAMED]
+    for sheet, name, receiver, proof, sha256 in made:
         said = proof["sentence"] if proof and sha256 else "not read back"
-        files.setdefault(sheet, {}).setdefault(name, said)
+        files.setdefault(sheet, {}).setdefault((name, receiver), said)
+    several = len({receiver for _, _, receiver, _, _ in made}) > 1
     saved = timezone.localtime(head.saved).date().isoformat()
-    named = {sheet: [f"{name} ({said})" for name, said in some.items()] for sheet, some in files.items()}
+    named = {
+        sheet: [
+            f"{name}{f', for {receiver}' if several and receiver else ''} ({said})"
+            for (name, receiver), said in some.items()
+        ]
+        for sheet, some in files.items()
+    }
     return Written(maker, head.number, saved, verdicts.said(verdicts.known(head)), named)
 
 

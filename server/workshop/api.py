@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils.http import content_disposition_header
 from lean_notch.basis import Readings
 from lean_notch.documents import mm
 from lean_notch.files import write_files
@@ -179,7 +180,7 @@ def show_test_piece(request: HttpRequest, given: s.PieceIn) -> s.PieceOut:  # no
 def read_test_piece(request: HttpRequest, given: s.PieceFileIn) -> HttpResponse:  # noqa: ARG001
     file = write_files(compute(_piece(given)), given.format)[0]
     kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(given.format, "application/dxf")
-    disposition = f'attachment; filename="{file.name}"'
+    disposition = content_disposition_header(as_attachment=True, filename=file.name)
     return HttpResponse(file.data, content_type=kind, headers={"Content-Disposition": disposition})
 
 

@@ -133,6 +133,15 @@ def test_a_job_sheet_names_its_maker_revision_and_files(wren, tray):
     assert "Fits, if the kerf is 0.14 mm (typed in, not measured): the plan was proved" in page
 
 
+def test_files_of_one_name_for_two_receivers_are_both_named(wren, tray):
+    """The wrong page: of four files that were handed over it named two, since those of both receivers are called alike."""
+    for name in ("Plain", "Club laser"):
+        post(wren, f"/designs/{tray['id']}/exports", {"format": "svg", "profile": {"name": name}})
+    page = get(wren, f"/designs/{tray['id']}/job-sheet").content.decode()
+    assert ", for Plain (" in page
+    assert ", for Club laser (" in page
+
+
 def test_papers_come_as_pdf_and_a_page_that_is_too_small_is_said_before_the_work(wren, tray):
     import base64
 
@@ -305,3 +314,19 @@ def test_other_readings_tell_what_they_would_do_to_the_jobs_of_a_board(wren, tra
     assert jobs(sign_in("Teal"), "3.2").json()["jobs"] == []
     assert [jobs(wren, *some).status_code for some in (("0",), ("x",), ("3", "9"))] == [422, 422, 422]
     assert jobs(wren, "0.12", unit="in").json()["jobs"]
+
+
+def test_a_name_in_another_script_stays_in_the_name_of_the_file(wren, tray):
+    """The lost names: Arabic, Hebrew, Chinese jobs were all called “job”. By the header that RFC 6266 has for them."""
+    from urllib.parse import unquote
+
+    edited = post(
+        wren,
+        f"/designs/{tray['id']}/edits",
+        {"seen": tray["moves"], "edits": [{"verb": "put", "path": "name", "value": "صينية"}]},
+    )
+    assert edited.status_code == 200, edited.content
+    [made] = post(wren, f"/designs/{tray['id']}/exports", {"format": "svg"}).json()
+    assert made["file_name"].startswith("صينية_poplar-ply")
+    header = wren.get(f"/api/exports/{made['id']}/file")["Content-Disposition"]
+    assert unquote(header.partition("filename*=utf-8''")[2]) == made["file_name"]

@@ -15,12 +15,16 @@ const props = defineProps<{
 const emit = defineEmits<{ answer: [setting: string, text: string] }>()
 const say = useSay()
 
+/** What is to be set, each with the marks that stand right behind it: no line begins with a full stop. */
 const pieces = computed(() =>
-  props.recipe.sentence.split(/(\{\w+\})/).map((text) => ({
-    text,
-    setting: props.recipe.settings.find(({ name }) => text === `{${name}}`) ?? null,
-  })),
+  props.recipe.sentence.split(/(\{\w+\}[.,;:]?)/).map((text) => {
+    const [, name, behind] = /^\{(\w+)\}([.,;:]?)$/.exec(text) ?? []
+    return { text, behind, setting: props.recipe.settings.find((one) => one.name === name) ?? null }
+  }),
 )
+
+/** What is typed with a unit of its own needs none behind it. */
+const unitOf = (text: string | undefined) => (!text || /[a-z"″]\s*$/i.test(text) ? '' : ` ${say.unit}`)
 const problems = computed(() =>
   pieces.value.flatMap(({ setting }) => {
     const problem = setting && props.problemAt(setting.name)
@@ -31,31 +35,32 @@ const problems = computed(() =>
 
 <template>
   <p v-if="recipe.sentence" class="sentence">
-    <template v-for="({ text, setting }, i) in pieces" :key="i">
+    <template v-for="({ text, behind, setting }, i) in pieces" :key="i">
       <template v-if="!setting">{{ text }}</template>
-      <ChoiceWord
-        v-else-if="setting.kind === 'choice'"
-        :label="setting.title"
-        :options="optionsOf(setting.choices)"
-        :model-value="answers[setting.name]!"
-        @update:model-value="emit('answer', setting.name, $event)"
-      />
-      <span v-else class="typed">
-        <input
-          class="figure"
-          :value="answers[setting.name]"
-          :style="{
-            width: `${Math.max((answers[setting.name] ?? '').length + 1.5, answers[setting.name] ? 3.5 : 7.5)}ch`,
-          }"
-          :aria-label="setting.title"
-          :placeholder="setting.optional ? 'as usual' : setting.kind === 'words' ? 'nothing' : ''"
-          :title="setting.help"
-          :aria-invalid="problemAt(setting.name) ? 'true' : undefined"
-          autocomplete="off"
-          @input="emit('answer', setting.name, ($event.target as HTMLInputElement).value)"
+      <span v-else class="whole"
+        ><ChoiceWord
+          v-if="setting.kind === 'choice'"
+          :label="setting.title"
+          :options="optionsOf(setting.choices)"
+          :model-value="answers[setting.name]!"
+          @update:model-value="emit('answer', setting.name, $event)"
         />
-        {{ setting.kind === 'length' && answers[setting.name] ? say.unit : '' }}
-      </span>
+        <span v-else class="typed">
+          <input
+            class="figure"
+            :value="answers[setting.name]"
+            :style="{
+              width: `${Math.max((answers[setting.name] ?? '').length + 1.5, answers[setting.name] ? 3.5 : 7.5)}ch`,
+            }"
+            :aria-label="setting.title"
+            :placeholder="setting.optional ? 'as usual' : setting.kind === 'words' ? 'nothing' : ''"
+            :title="setting.help"
+            :aria-invalid="problemAt(setting.name) ? 'true' : undefined"
+            autocomplete="off"
+            @input="emit('answer', setting.name, ($event.target as HTMLInputElement).value)"
+          />{{ setting.kind === 'length' ? unitOf(answers[setting.name]) : '' }}</span
+        >{{ behind }}</span
+      >
     </template>
     <span v-for="problem in problems" :key="problem.why" class="small bad block">
       {{ say.sentence(problem.why) }} {{ say.sentence(problem.fix) }}
@@ -67,6 +72,9 @@ const problems = computed(() =>
 .sentence {
   font-size: 1.13rem;
   line-height: 1.9;
+}
+.whole {
+  white-space: nowrap;
 }
 .typed input {
   min-height: 1.8rem;

@@ -83,11 +83,11 @@ const edges = computed(() => {
   return onEdges(things, width.value, px)
 })
 
-/** Searched are jobs, their parts and their boards. */
+/** Searched are jobs, their parts and their boards: for every word, wherever it stands. */
 const found = (job: Card) => {
-  const text = wanted.value.trim().toLowerCase()
-  const all = [job.name, ...job.titles, ...job.boards.map(({ name }) => name)]
-  return !text || all.some((one) => one.toLowerCase().includes(text))
+  const words = wanted.value.toLowerCase().split(/\s+/)
+  const all = [job.name, ...job.titles, ...job.boards.map(({ name }) => name)].join(' ').toLowerCase()
+  return words.every((word) => all.includes(word))
 }
 const hits = computed(() => (jobs.value ?? []).filter(found).length)
 

@@ -34,16 +34,21 @@ const WAYS: Record<Way, [string, string]> = {
   comb: ['Fit comb', 'how tight each fit is'],
 }
 
-/** Board, machine and way are the address's; what it does not name is what was looked at last. */
+/** Board, machine and way are the address's; what it does not name is what was looked at last, else what has an entry already. */
 const asked = computed(() => {
-  const stock = chosen('stock', workshop.boards)
-  const machine = chosen('machine', workshop.machines)
+  const measured = workshop.machines?.find(({ document }) => document.found)
+  const stock = chosen('stock', workshop.boards, Number(measured?.document.found?.stock_id))
+  const machine = chosen('machine', workshop.machines, measured?.id)
   const way = String(route.query['way'] ?? 'slats') as Way
   return stock && machine ? { stock, machine, way: way in WAYS ? way : 'slats' } : null
 })
 
-function chosen(name: 'stock' | 'machine', known: readonly { id: number }[] | null): number | null {
-  const wanted = [route.query[name], last.value[name]].map(Number)
+function chosen(
+  name: 'stock' | 'machine',
+  known: readonly { id: number }[] | null,
+  measured: number | undefined,
+): number | null {
+  const wanted = [route.query[name], last.value[name], measured].map(Number)
   return (wanted.find((id) => known?.some((one) => one.id === id)) || known?.[0]?.id) ?? null
 }
 
