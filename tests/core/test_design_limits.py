@@ -155,6 +155,21 @@ def test_a_cut_in_an_opening_cuts_nothing():
     assert "cut-in-void" not in found(plate(biting, disc("over", 16, x=96, y=46)))
 
 
+def test_an_opening_that_growing_closes_is_named_and_the_others_stay_known():
+    """The silent design: a hole of 8 was gone once the outline had grown by 5, without a word."""
+    grow = {"kind": "grow", "id": "more", "by": 5}
+    job = plate(disc("h", 8, x=50, y=30), rectangle("window", 30, 20, "cut", x=60, y=20), grow)
+    [finding] = [one for one in compute(job).build.findings if one.code == "opening-closed"]
+    assert (finding.why, finding.field) == ("Growing Plate by 5 mm closes h.", "parts/plate/steps/more/by")
+    part = compute(job).build.parts[0]
+    assert [(one.title, one.regions[0].area) for one in part.openings] == [("window", pytest.approx(20 * 10))]
+    assert "cut-in-void" not in found(job)
+    less = plate(disc("h", 8, x=50, y=30), {**grow, "by": 3})
+    assert [one.code for one in compute(less).build.findings] == []
+    shrunk = compute(plate(disc("h", 8, x=50, y=30), {**grow, "by": -3})).build.parts[0]
+    assert shrunk.openings[0].regions[0].area == pytest.approx(math.pi * 7**2)
+
+
 def test_two_cuts_in_one_place_are_told():
     """The silent design: two holes in one place look like one, and the second is forgotten."""
     job = plate(disc("h", 8, x=50, y=30), disc("again", 8, x=50, y=30))

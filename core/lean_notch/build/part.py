@@ -227,7 +227,7 @@ def _take(
     elif isinstance(step, RepeatStep):
         repeat(making, part, step, at)
     elif isinstance(step, GrowStep):
-        grow(making, at["by"])
+        grow(making, at["by"], part, f"parts/{part.id}/steps/{step.id}/by")
     elif isinstance(step, MirrorStep):
         mirror_all(making, step, at)
     elif isinstance(step, TurnStep):

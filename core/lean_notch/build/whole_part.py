@@ -8,6 +8,7 @@ from dataclasses import replace
 
 from ..design import MirrorStep, Part, RepeatStep
 from ..errors import BadGeometry, OutOfRange
+from ..findings import Finding
 from ..geometry import Motion, Region, Trace, mirror, scaled_region, scaled_trace
 from ..limits import check_part_work
 from ..units import say_mm
@@ -16,7 +17,8 @@ from .flat import FlatMark, Making
 from .shapes import LARGEST_MM, how_many, motions, scaled_edge
 
 
-def grow(making: Making, by: float) -> None:
+def grow(making: Making, by: float, part: Part, field: str) -> None:
+    """Openings close by as much as the outline grows; one that is gone then is named."""
     from ..geometry.offset import offset
 
     if abs(by) > LARGEST_MM:
@@ -25,6 +27,21 @@ def grow(making: Making, by: float) -> None:
     making.regions = [grown for region in making.regions for grown in offset(region, by)]
     if not making.regions:
         raise BadGeometry(f"Nothing is left after shrinking by {say_mm(-by)}.", fix="Shrink it by less.", field="by")
+    kept, closed = [], []
+    for opening in making.openings:
+        left = tuple(one for region in opening.regions for one in offset(region, -by))
+        if left:
+            kept.append(replace(opening, regions=left))
+        if len(left) < len(opening.regions):
+            closed.append(opening.title)
+    making.openings[:] = kept
+    if closed:
+        making.findings.append(
+            Finding(
+                "opening-closed", "look", f"Growing {part.title} by {say_mm(by)} closes {', '.join(closed)}.",
+                "Grow it by less, make the opening wider, or cut it after this step.", part.id, amount=by, field=field,
+            )
+        )  # fmt: skip
     making.edges.clear()
     making.corners.clear()
     making.named.clear()
