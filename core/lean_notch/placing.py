@@ -15,6 +15,7 @@ from .build.shapes import draw
 from .design import Imported, OtherPart, Part, ShapeStep, Spread, step_of
 from .edits import Edit
 from .errors import BadGeometry, MissingInput, OutOfRange
+from .geometry import Box, Motion, Point
 from .job import Result
 from .units import MM_PER_UNIT, Length, rounded
 
@@ -60,7 +61,7 @@ def _by(result: Result, part: Part, step: ShapeStep, axis: Axis, by: float) -> I
     yield Edit("put", f"{path}/{axis}", _plus(typed, by * _sense(result, part, step, axis)))
     end = {"x": "to_x", "y": "to_y"}[axis]
     if step.shape.kind == "line":
-        yield Edit("put", f"{path}/shape/{end}", _plus(getattr(step.shape, end), by))
+        yield Edit("put", f"{path}/shape/{end}", _plus(getattr(step.shape, end), by * _as_looked_at(step, axis)))
 
 
 def _plus(typed: Length, by: float) -> dict[str, str]:
@@ -78,10 +79,15 @@ def _text(mm: float, unit: str) -> str:
     return "0" if text in ("", "-0", "-") else text
 
 
+def _as_looked_at(step: ShapeStep, axis: Axis) -> float:
+    """-1 where what is to the right of the front is to the left as the step's face is looked at."""
+    return -1.0 if step.face == "back" and axis == "x" else 1.0
+
+
 def _sense(result: Result, part: Part, step: ShapeStep, axis: Axis) -> float:
     """1 where a distance grows to the right or up, -1 where it is counted inwards from a right or an upper edge."""
     if not getattr(step, f"from_{axis}").startswith("edge:"):
-        return 1.0
+        return _as_looked_at(step, axis)
     i = AXES.index(axis)
     for one in result.build.part(part.id).measured:
         if (one.step, one.path) == (step.id, axis) and abs(one.end[i] - one.start[i]) > _STILL_MM:
@@ -101,6 +107,10 @@ def measured_from(result: Result, part_id: str, step_id: str, of: str, axis: Axi
     known = _before(result, part, step)
     path = f"parts/{part.id}/steps/{step.id}"
     box, origin = box_of(_of(known, step)), _origin(result, part, step)
+    turned = _of(known, step).turned
+    if turned is not None:  # as the back is looked at, which is how its places are typed
+        known = {name: one.moved(Motion(turned, mirrored=True)) for name, one in known.items()}
+        box, origin = box_of(_of(known, step)), (turned - origin[0], origin[1])
     if of.startswith("edge:"):
         start, normal = _edge(of, known)
         axis = axis or ("x" if abs(normal[0]) > abs(normal[1]) else "y")
@@ -108,7 +118,7 @@ def measured_from(result: Result, part_id: str, step_id: str, of: str, axis: Axi
             place = in_box(box, step.anchor)
             distance = (place[0] - start[0]) * normal[0] + (place[1] - start[1]) * normal[1]
         else:
-            distance = _reach(result, part, step, normal) - (start[0] * normal[0] + start[1] * normal[1])
+            distance = _reach(result, part, step, normal, box, origin) - (start[0] * normal[0] + start[1] * normal[1])
     else:
         axis = axis or "x"
         i = AXES.index(axis)
@@ -140,10 +150,10 @@ def aligned(result: Result, part_id: str, steps: Sequence[str], side: Side) -> l
         raise MissingInput("One step alone is in line.", fix="Select another one as well.", field="steps")
     axis, anchor = _ANCHORS[side]
     i, known = AXES.index(axis), _named(result, part)
-    wanted = in_box(box_of(_of(known, first)), anchor)[i]
+    wanted = in_box(_seen(_of(known, first)), anchor)[i]
     edits: list[Edit] = []
     for step in others:
-        by = wanted - in_box(box_of(_of(known, step)), anchor)[i]
+        by = wanted - in_box(_seen(_of(known, step)), anchor)[i]
         if abs(by) > _STILL_MM:
             edits += _by(result, part, step, axis, by)
     return edits
@@ -158,7 +168,7 @@ def spread_evenly(result: Result, part_id: str, steps: Sequence[str], axis: Axis
             "Fewer than three steps have no gaps to make equal.", fix="Select three or more.", field="steps"
         )
     i, known = AXES.index(axis), _named(result, part)
-    boxes = {step.id: box_of(_of(known, step)) for step in some}
+    boxes = {step.id: _seen(_of(known, step)) for step in some}
     order = sorted(some, key=lambda step: boxes[step.id][i])
     ends = boxes[order[0].id], boxes[order[-1].id]
     room = ends[1][i] - ends[0][i + 2] - sum(boxes[step.id][i + 2] - boxes[step.id][i] for step in order[1:-1])
@@ -215,6 +225,12 @@ def _of(known: Mapping[str, Named], step: ShapeStep) -> Named:
     return found
 
 
+def _seen(named: Named) -> Box:
+    """The box round what a step drew, as it is seen from the front: what is on the back has its left on the right."""
+    left, low, right, high = box_of(named)
+    return (min(left, right), low, max(left, right), high)
+
+
 def _before(result: Result, part: Part, step: ShapeStep) -> dict[str, Named]:
     """What a step can be measured from: earlier steps, and itself."""
     order = [one.id for one in part.steps]
@@ -232,14 +248,13 @@ def _origin(result: Result, part: Part, step: ShapeStep) -> tuple[float, float]:
     return (at.get("x", box[0]), at.get("y", box[1]))
 
 
-def _reach(result: Result, part: Part, step: ShapeStep, normal: tuple[float, float]) -> float:
+def _reach(result: Result, part: Part, step: ShapeStep, normal: Point, box: Box, origin: Point) -> float:
     """How far along `normal` the nearest of a step's first copy lies."""
     if isinstance(step.shape, Imported | OtherPart):
-        left, low, right, high = box_of(_of(_named(result, part), step))
+        left, low, right, high = box
         return min(x * normal[0] + y * normal[1] for x in (left, right) for y in (low, high))
     names = _names(result, part)
-    x, y = _origin(result, part, step)
-    there = {**step.mm(names), "x": x, "y": y}
+    there = {**step.mm(names), "x": origin[0], "y": origin[1]}
     drawn = draw(replace(step, pattern=None), there, names["thickness"], step.title or step.id)
     return nearest(drawn.shapes, normal)[1]
 

@@ -207,3 +207,41 @@ def test_corners_are_chosen_by_what_they_are(which, gone):
     assert part.region.area - (6000 - 800) == pytest.approx(change, abs=1e-9)
     arcs = sum(segment.bulge != 0 for ring in part.region.rings for segment in ring.segments)
     assert arcs == gone
+
+
+@pytest.mark.parametrize("anchor", ["", "left", "centre"])
+@pytest.mark.parametrize(
+    "of", ["", "edge:blank.left", "edge:blank.right", "edge:blank.top", "centre:hole", "side:hole.left"]
+)
+def test_what_is_on_the_back_is_moved_and_measured_as_it_is_seen(of, anchor):
+    """The wrong page: dragged to the right, a mark on the back went to the left. Measuring it anew does not move it."""
+    job = plate(
+        rectangle("ear", 20, 20, x=-15, y=20), disc("hole", 8, x=30, y=20),
+        rectangle("mark", 12, 6, "mark", operation="score", x=22, y=35, face="back", anchor=anchor),
+        rectangle("later", 30, 10, x=95, y=5),
+    )  # fmt: skip
+
+    def box(one):
+        [mark] = compute(one).build.parts[0].marks
+        return mark.regions[0].box
+
+    was = box(job)
+    anew = edit_job(job, measured_from(compute(job), "plate", "mark", of))
+    assert box(anew) == pytest.approx(was)
+    moved = edit_job(anew, moved_by(compute(anew), "plate", ["mark"], 4, -2))
+    assert box(moved) == pytest.approx((was[0] + 4, was[1] - 2, was[2] + 4, was[3] - 2))
+
+
+def test_what_is_on_the_back_is_aligned_and_spread_as_it_is_seen():
+    job = plate(
+        *(rectangle(name, 12, 6, "mark", operation="score", x=x, y=10 * i + 5, face="back")
+          for i, (name, x) in enumerate((("a", 5), ("b", 31), ("c", 80)))),
+    )  # fmt: skip
+
+    def lefts(one):
+        return [mark.regions[0].box[0] for mark in compute(one).build.parts[0].marks]
+
+    first = lefts(job)[0]
+    assert lefts(edit_job(job, aligned(compute(job), "plate", ["a", "b", "c"], "left"))) == pytest.approx([first] * 3)
+    spread = lefts(edit_job(job, spread_evenly(compute(job), "plate", ["a", "b", "c"], "x")))
+    assert spread[0] - spread[1] == pytest.approx(spread[1] - spread[2])

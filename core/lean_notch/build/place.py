@@ -21,13 +21,15 @@ _SQUARE = 1e-9
 @dataclass(frozen=True)
 class Named:
     """What a step drew, by name, for later ones to be measured from. Distances from an edge count to its left, `inward` 1, or
-    to its right, -1: towards the material, and into what is marked."""
+    to its right, -1: towards the material, and into what is marked. `turned` is there for a step on the back: the sum of the
+    left and right ends that the part had, between which its places are mirrored."""
 
     step: str
     inward: int
     edges: tuple[tuple[str, Segment], ...]
     corners: tuple[tuple[str, Point], ...]
     points: tuple[tuple[str, Point], ...]
+    turned: float | None = None
 
     def moved(self, motion: Motion, prefix: str = "") -> Named:
         """As a mirror or a turn leaves it; with `prefix` it is another one, called after that step."""
