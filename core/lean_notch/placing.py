@@ -17,7 +17,7 @@ from .edits import Edit
 from .errors import BadGeometry, MissingInput, OutOfRange
 from .geometry import Box, Motion, Point
 from .job import Result
-from .units import MM_PER_UNIT, Length, rounded
+from .units import MM_PER_UNIT, Length, Unit, rounded
 
 Axis = Literal["x", "y"]
 AXES: tuple[Axis, ...] = ("x", "y")
@@ -58,20 +58,24 @@ def _by(result: Result, part: Part, step: ShapeStep, axis: Axis, by: float) -> I
             field=f"{path}/pattern",
         )  # fmt: skip
     typed: Length = getattr(step, axis)
-    yield Edit("put", f"{path}/{axis}", _plus(typed, by * _sense(result, part, step, axis)))
+    yield Edit("put", f"{path}/{axis}", plus(typed, by * _sense(result, part, step, axis)))
     end = {"x": "to_x", "y": "to_y"}[axis]
     if step.shape.kind == "line":
-        yield Edit("put", f"{path}/shape/{end}", _plus(getattr(step.shape, end), by * _as_looked_at(step, axis)))
+        yield Edit("put", f"{path}/shape/{end}", plus(getattr(step.shape, end), by * _as_looked_at(step, axis)))
 
 
-def _plus(typed: Length, by: float) -> dict[str, str]:
+def plus(typed: Length, by: float) -> dict[str, str]:
     """A plain number becomes another, arithmetic gets a term."""
     try:
         number = float(typed.text)
     except ValueError:
         sign = "-" if by < 0 else "+"
         return {"text": f"{typed.text} {sign} {_text(abs(by), 'mm')} mm", "unit": typed.unit}
-    return {"text": _text(number * MM_PER_UNIT[typed.unit] + by, typed.unit), "unit": typed.unit}
+    return typed_as(number * MM_PER_UNIT[typed.unit] + by, typed.unit)
+
+
+def typed_as(mm: float, unit: Unit) -> dict[str, str]:
+    return {"text": _text(mm, unit), "unit": unit}
 
 
 def _text(mm: float, unit: str) -> str:
@@ -128,7 +132,7 @@ def measured_from(result: Result, part_id: str, step_id: str, of: str, axis: Axi
     unit = getattr(step, axis).unit
     return [
         Edit("put", f"{path}/from_{axis}", of), Edit("put", f"{path}/to_{axis}", ""),
-        Edit("put", f"{path}/{axis}", {"text": _text(distance, unit), "unit": unit}),
+        Edit("put", f"{path}/{axis}", typed_as(distance, unit)),
     ]  # fmt: skip
 
 

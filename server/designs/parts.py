@@ -10,7 +10,7 @@ from lean_notch import codec
 from lean_notch.build import FlatMark, FlatPart, faces, is_sunk, slices, title_of
 from lean_notch.build.place import Named, box_of
 from lean_notch.build.sizes import sizes_of
-from lean_notch.design import Part, ShapeStep, Step, uses
+from lean_notch.design import Outline, Part, ShapeStep, Step, uses
 from lean_notch.design.sentence import Titles, of_words, sentence
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
@@ -95,10 +95,20 @@ def _step(
     return out.StepOut(
         id=step.id, title=title_of(step), on=step.on, document=codec.write(step, units=True), operation=operation,
         path=_mark_path(mark) if mark else "", box=_box(part, step.id), opening=mark in part.openings, back=bool(mark and mark.back),
-        sizes=sizes_of(step, part, names), sentence=_words(step, names, titles, first), follows=uses(step),
+        sizes=sizes_of(step, part, names), nodes=_nodes(step, part), sentence=_words(step, names, titles, first), follows=uses(step),
         notes=[note for of, note in part.notes if of == step.id],
         problem=Problem(**failed.error.as_json()) if failed else None,
     )  # fmt: skip
+
+
+def _nodes(step: Step, part: FlatPart) -> list[out.NodeOut]:
+    drawn = next((one for one in part.named if one.step == step.id), None)
+    if drawn is None or not (isinstance(step, ShapeStep) and isinstance(step.shape, Outline)):
+        return []
+    return [
+        out.NodeOut.model_construct(id=name.rpartition(".")[2], at=place, middle=edge.at(0.5))
+        for (name, place), (_, edge) in zip(drawn.corners, drawn.edges, strict=True)
+    ]
 
 
 def _box(part: FlatPart, step: str) -> tuple[float, float, float, float] | None:

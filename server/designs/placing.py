@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from lean_notch.edits import Edit
+from lean_notch.nodes import edge_bent, node_added, node_moved
 from lean_notch.placing import aligned, centred_between, measured_from, moved_by, spread_evenly
 
 from .actions import head_of
@@ -24,4 +25,10 @@ def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:
         ]
     if given.act == "align":
         return aligned(result, part, steps, given.side)
+    if given.act == "node-move":
+        return node_moved(result, part, steps[0], given.node, given.dx, given.dy)
+    if given.act == "node-add":
+        return node_added(result, part, steps[0], given.node)
+    if given.act == "node-bend":
+        return edge_bent(result, part, steps[0], given.node, given.dx, given.dy)
     return spread_evenly(result, part, steps, given.axis or "x")

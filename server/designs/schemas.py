@@ -141,9 +141,10 @@ class PairReadOut(Schema):
 
 class PlacingIn(Schema):
     """What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
-    `side` in line with the first one's, or equal gaps along `axis`. Nothing is kept."""
+    `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
+    the edge behind it bent. Nothing is kept."""
 
-    act: Literal["move", "from", "between", "align", "spread"]
+    act: Literal["move", "from", "between", "align", "spread", "node-move", "node-add", "node-bend"]
     part: Text
     steps: Annotated[list[Text], Field(max_length=200, min_length=1)]
     dx: Annotated[float, Field(ge=-1e5, le=1e5)] = 0.0
@@ -152,6 +153,7 @@ class PlacingIn(Schema):
     to: Text = ""
     axis: Literal["x", "y"] | None = None
     side: Side = "left"
+    node: Text = ""
     unit: Unit = "mm"
 
 
@@ -209,6 +211,14 @@ class WordsOut(Out):
     value: float | None = None
 
 
+class NodeOut(Out):
+    """A node of a free outline where it lies on the part, and the middle of the edge behind it."""
+
+    id: str
+    at: tuple[float, float]
+    middle: tuple[float, float]
+
+
 class StepOut(Out):
     """A step of a part; `follows` names what it depends on. `document` is what an edit sends back, changed or not; `path` is the mark that it makes, SVG path
     data with y up, "" for what is part of the part's own path. `notes` are to be said under it. `problem` is there if the part got stuck at it."""
@@ -224,6 +234,7 @@ class StepOut(Out):
     box: tuple[float, float, float, float] | None
     """Of its first copy, on the part."""
     sizes: tuple[SizeOnPart, ...]
+    nodes: list[NodeOut]
     sentence: list[WordsOut]
     follows: Uses
     notes: list[str]

@@ -3226,6 +3226,18 @@ export interface components {
       what: string[]
     }
     /**
+     * NodeOut
+     * @description A node of a free outline where it lies on the part, and the middle of the edge behind it.
+     */
+    NodeOut: {
+      /** At */
+      at: [number, number]
+      /** Id */
+      id: string
+      /** Middle */
+      middle: [number, number]
+    }
+    /**
      * OffCutIn
      * @description What is left of a sheet, by its corners.
      */
@@ -3575,14 +3587,15 @@ export interface components {
     /**
      * PlacingIn
      * @description What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
-     *     `side` in line with the first one's, or equal gaps along `axis`. Nothing is kept.
+     *     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
+     *     the edge behind it bent. Nothing is kept.
      */
     PlacingIn: {
       /**
        * Act
        * @enum {string}
        */
-      act: 'move' | 'from' | 'between' | 'align' | 'spread'
+      act: 'move' | 'from' | 'between' | 'align' | 'spread' | 'node-move' | 'node-add' | 'node-bend'
       /** Axis */
       axis?: ('x' | 'y') | null
       /**
@@ -3595,6 +3608,11 @@ export interface components {
        * @default 0
        */
       dy: number
+      /**
+       * Node
+       * @default
+       */
+      node: string
       /**
        * Of
        * @default
@@ -4531,6 +4549,8 @@ export interface components {
       follows: components['schemas']['Uses']
       /** Id */
       id: string
+      /** Nodes */
+      nodes: components['schemas']['NodeOut'][]
       /** Notes */
       notes: string[]
       /** On */

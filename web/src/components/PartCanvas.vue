@@ -12,6 +12,7 @@ import { useJob } from '../stores/job'
 import { useSettings, type FreeKey } from '../stores/settings'
 import DrawingFrame from './DrawingFrame.vue'
 import FoundLines from './FoundLines.vue'
+import OutlineNodes from './OutlineNodes.vue'
 import PartPiece from './PartPiece.vue'
 import PickTargets from './PickTargets.vue'
 import SizeLines from './SizeLines.vue'
@@ -107,7 +108,7 @@ const stepAt = (target: EventTarget | null) =>
 /** A selected step is taken hold of; everything else moves the view. */
 function down(event: PointerEvent): void {
   dragged = false
-  if (event.button || props.mode || event.shiftKey) return
+  if (event.button || props.mode || event.shiftKey || (event.target as Element).closest('.nodes')) return
   const pick = stepAt(event.target)
   const step = pick.split('/')[1]
   if (!step || !job.steps.includes(step)) return
@@ -158,7 +159,7 @@ const ARROWS: Record<string, readonly [number, number]> = {
 }
 /** With steps selected, arrow keys move them. */
 function key(event: KeyboardEvent): void {
-  if ((event.target as Element).closest('input')) return
+  if ((event.target as Element).closest('input, .nodes')) return
   const way = ARROWS[event.key]
   if (way && job.steps.length && !event.ctrlKey && !event.metaKey && !event.altKey) {
     event.preventDefault()
@@ -206,6 +207,13 @@ async function open(path: string): Promise<void> {
   opened.value = ''
 }
 defineExpose({ open, lookAt: (at: Box) => frame.value?.lookAt(at) })
+/** What was refused of the selected step's outline: said where it was done. */
+const refused = computed(() => {
+  const problem = selected.value?.nodes.length
+    ? job.problemAt(`parts/${props.part.id}/steps/${selected.value.id}/shape/nodes`)
+    : null
+  return problem ? say.sentence(`${problem.why} ${problem.fix}`) : ''
+})
 const fieldOf = (path: string) => path.split('/')[3] ?? ''
 </script>
 
@@ -268,6 +276,13 @@ const fieldOf = (path: string) => path.split('/')[3] ?? ''
           <title>{{ say.sentence(ring.says) }}</title>
           <circle :cx="at(ring.at)[0]" :cy="at(ring.at)[1]" r="12" />
         </g>
+        <OutlineNodes
+          v-if="selected?.nodes.length && job.steps.length === 1 && !mode && !placing.moving.value"
+          :part="part"
+          :step="selected"
+          :at="at"
+          :px-per-mm="pxPerMm"
+        />
         <PickTargets
           v-if="mode"
           :part="part"
@@ -294,7 +309,8 @@ const fieldOf = (path: string) => path.split('/')[3] ?? ''
             :opened="step === selected ? opened : ''"
           />
         </template>
-        <p v-if="placing.said.value || saysMeasured" class="said" role="status">
+        <p v-if="refused" class="said bad" role="alert">{{ refused }}</p>
+        <p v-else-if="placing.said.value || saysMeasured" class="said" role="status">
           {{ saysMeasured || placing.said.value }}
         </p>
       </template>

@@ -141,7 +141,7 @@ function setCorner(name: string, on: boolean): void {
     />
     <FileChoice v-if="shape?.kind === 'imported'" class="wide" :path="`${path}/shape/file`" />
     <p v-for="note in step.notes" :key="note" class="wide small">{{ say.sentence(note) }}</p>
-    <NodeList v-if="nodes.length" class="wide" :nodes="nodes" :path="`${path}/shape/nodes`" />
+    <NodeList v-if="nodes.length" class="wide" :nodes="nodes" :part="part.id" :step="step.id" />
     <fieldset v-if="document['kind'] === 'corner' && (document['which'] ?? 'named') === 'named'" class="wide">
       <legend>Corners</legend>
       <FlagField
