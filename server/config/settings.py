@@ -51,7 +51,7 @@ TASK_KINDS = ["designs.heavy"]
 MIDDLEWARE = [
     "config.requests.Requests",
     "django.middleware.security.SecurityMiddleware",
-    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "config.assets.Assets",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from lean_notch.edits import Edit
+from lean_notch.errors import MissingInput
 from lean_notch.nodes import edge_bent, node_added, node_moved
 from lean_notch.placing import aligned, centred_between, measured_from, moved_by, spread_evenly
+from lean_notch.standing_up import stood_up
 
 from .actions import head_of
 from .compute import computed
@@ -15,6 +17,10 @@ from .schemas import PlacingIn
 def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:
     """Raises NotchError where it cannot be done."""
     result, part, steps = computed(head_of(design).job), given.part, given.steps
+    if given.act == "stand":
+        return stood_up(result, part)
+    if not steps:
+        raise MissingInput("No step is named.", fix="Select one.", field="steps")
     if given.act == "move":
         return moved_by(result, part, steps, given.dx, given.dy)
     if given.act == "from":

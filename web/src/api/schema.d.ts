@@ -3588,14 +3588,14 @@ export interface components {
      * PlacingIn
      * @description What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
      *     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-     *     the edge behind it bent. Nothing is kept.
+     *     the edge behind it bent; or to stand one more of the part up. Nothing is kept.
      */
     PlacingIn: {
       /**
        * Act
        * @enum {string}
        */
-      act: 'move' | 'from' | 'between' | 'align' | 'spread' | 'node-move' | 'node-add' | 'node-bend'
+      act: 'move' | 'from' | 'between' | 'align' | 'spread' | 'node-move' | 'node-add' | 'node-bend' | 'stand'
       /** Axis */
       axis?: ('x' | 'y') | null
       /**
@@ -3626,7 +3626,10 @@ export interface components {
        * @enum {string}
        */
       side: 'left' | 'centre' | 'right' | 'bottom' | 'middle' | 'top'
-      /** Steps */
+      /**
+       * Steps
+       * @default []
+       */
       steps: string[]
       /**
        * To

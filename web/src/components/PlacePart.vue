@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
 
+import { api } from '../api/client'
 import ChoiceField from '../kit/ChoiceField.vue'
-import { edgeWords, freeName, type Document } from '../steps'
+import { edgeWords, type Document } from '../steps'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import AnswerField from './AnswerField.vue'
@@ -68,8 +69,15 @@ function setOther(id: string): void {
 }
 
 async function stand(): Promise<void> {
-  const id = freeName(job.picked.part, all.value.map((one) => one.id)) // prettier-ignore
-  if (await job.put(`placements/${id}`, { part: job.picked.part, pose: { kind: 'axes' } })) chosen.value = id
+  const known = new Set(all.value.map(({ id }) => id))
+  const { edits } = await api.placing(job.design!.id, {
+    act: 'stand',
+    part: job.picked.part,
+    steps: [],
+    unit: 'mm',
+  })
+  if (await job.edit(...(edits as unknown as Parameters<typeof job.edit>)))
+    chosen.value = all.value.find(({ id }) => !known.has(id))?.id ?? ''
 }
 </script>
 
