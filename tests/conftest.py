@@ -14,8 +14,7 @@ from lean_notch.basis.machine import KerfFound
 from lean_notch.design.migrate import mark_steps
 from lean_notch.edits import Edit, edit_job
 from lean_notch.files import FileFormat, OutFile
-from lean_notch.job import Job, Result
-from lean_notch.nesting import LayoutSettings
+from lean_notch.job import ChosenLayout, Job, Result
 from lean_notch.proof import Proof
 from lean_notch.proving import prove_files
 from lean_notch.recipes import RECIPES
@@ -71,9 +70,9 @@ def drawn(job: Job, *steps: dict[str, Any], part: str = "front", unit: Unit = "m
 
 
 def make_job(
-    basis: Basis | None = None, layout: LayoutSettings | None = None, name: str = "Vial carrier", **settings: str
+    basis: Basis | None = None, layout: ChosenLayout | None = None, name: str = "Vial carrier", **settings: str
 ) -> Job:
-    layouts = (("main", layout or LayoutSettings()),)
+    layouts = (("main", layout or ChosenLayout()),)
     return Job(RECIPES["open-tray"].design(name, settings), basis or make_basis(), layouts)
 
 

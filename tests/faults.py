@@ -18,8 +18,7 @@ from lean_notch.cutting import Profile
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
 from lean_notch.files import write_files
-from lean_notch.job import Job, Result, compute
-from lean_notch.nesting import LayoutSettings
+from lean_notch.job import ChosenLayout, Job, Result, compute
 from lean_notch.recipes import RECIPES
 
 Box3 = tuple[tuple[float, float, float], tuple[float, float, float]]
@@ -39,7 +38,7 @@ def right_job(seed: int) -> Job:
     board = make_board(readings, kerf, clearance, sheet)
     sizes = {"width": f"{width:.3f}", "depth": f"{depth:.3f}", "height": f"{height:.3f}"}
     job = Job(
-        RECIPES["open-tray"].design("Vial carrier", sizes), Basis((("main", board),)), (("main", LayoutSettings()),)
+        RECIPES["open-tray"].design("Vial carrier", sizes), Basis((("main", board),)), (("main", ChosenLayout()),)
     )
     job = drawn(
         job,

@@ -6,8 +6,7 @@ import re
 
 from conftest import make_basis, make_job
 from lean_notch.design import design_from_json, design_to_json
-from lean_notch.job import Job
-from lean_notch.nesting import LayoutSettings
+from lean_notch.job import ChosenLayout, Job
 
 
 def forty_parts() -> Job:
@@ -45,4 +44,4 @@ def forty_parts() -> Job:
         for joint in document["joints"]:
             ends = {end: {**joint[end], "placement": f"{joint[end]['placement']}-{i}"} for end in ("first", "second")}
             whole["joints"].append({**joint, "id": f"{joint['id']}-{i}", **ends})
-    return Job(design_from_json(whole), make_basis(), (("main", LayoutSettings()),))
+    return Job(design_from_json(whole), make_basis(), (("main", ChosenLayout()),))

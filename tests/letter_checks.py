@@ -40,10 +40,11 @@ def check_text(text: str, font: str, height: float, width: float) -> None:
 
 def held_apart(cut: shapely.Geometry, region: Region, width: float) -> int:
     """How many insides hang on nothing nearly as wide as a bridge: what stays is eroded by nearly half of that, and each piece of
-    an inside still has to reach what was never one."""
+    an inside still has to reach what was never one: the board around, or within the letter's own curl, as in @, which hangs on what
+    the letter itself leaves."""
     left, low, right, high = flat(region).bounds
     sheet = shapely.box(left - 3 * width, low - 3 * width, right + 3 * width, high + 3 * width)
-    without = sheet.difference(shapely.Polygon(flat(region).exterior)).buffer(-0.47 * width)
+    without = sheet.difference(shapely.Polygon(flat(region).exterior))
     eroded = sheet.difference(cut).buffer(-0.47 * width)
     insides = shapely.union_all([shapely.Polygon(ring) for ring in flat(region).interiors])
     apart = [one for one in getattr(eroded, "geoms", [eroded]) if one.area > 0.01 * width**2]

@@ -105,7 +105,7 @@ def job(arguments: argparse.Namespace) -> Job:
     from .basis.misspelt import check_entries
     from .design import design_from_json
     from .documents import mapping
-    from .job import Job, job_from_json, settings_from_json, usual_settings, with_layout
+    from .job import Job, job_from_json, settings_from_json, with_layout
 
     document = mapping(load(arguments.design), "design")
     if "design" in document:
@@ -119,8 +119,7 @@ def job(arguments: argparse.Namespace) -> Job:
     given = {name: value for name in ("margin", "spacing") if (value := getattr(arguments, name, None)) is not None}
     turns = {"quarter_turns": False} if getattr(arguments, "no_turns", False) else {}
     for board in known.design.boards if given or turns else ():
-        usual = vars(known.settings(board.id) if "design" in document else usual_settings(known.basis.of(board.id)))
-        known = with_layout(known, board.id, settings_from_json({**usual, **given, **turns}))
+        known = with_layout(known, board.id, settings_from_json({**vars(known.chosen(board.id)), **given, **turns}))
     return known
 
 

@@ -11,7 +11,8 @@ from .basis import Basis, BoardBasis, Machine
 from .basis.equip import equipped
 from .basis.never import refuse_never
 from .basis.notebook import Entry
-from .job import Job, usual_settings
+from .errors import KerfTooWide
+from .job import Job, Result, usual_settings
 
 
 def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job:
@@ -21,14 +22,21 @@ def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job
     moved = replace(job, basis=Basis(boards), layouts=())
     layouts = []
     for board in job.design.boards:
-        usual, chosen = usual_settings(moved.basis.of(board.id)), job.settings(board.id)
+        usual, chosen = usual_settings(moved.basis.of(board.id)), job.chosen(board.id)
         same = job.basis.of(board.id).machine.kind == machine.kind
-        room = {
-            name: max(getattr(chosen, name), getattr(usual, name)) if same else getattr(usual, name)
-            for name in ("margin", "spacing")
-        }
-        layouts.append((board.id, replace(chosen, **room)))
+        margin, spacing = (
+            max(value, least) if same and value is not None else None
+            for value, least in ((chosen.margin, usual.margin), (chosen.spacing, usual.spacing))
+        )
+        layouts.append((board.id, replace(chosen, margin=margin, spacing=spacing)))
     return replace(moved, layouts=tuple(layouts))
+
+
+def refuse_without_room(result: Result) -> None:
+    """Raises KerfTooWide at "machine" where that machine's tool does not go into a joint: the job may be changed, a file is not made."""
+    for one in result.build.findings:
+        if one.code == "kerf-too-wide":
+            raise KerfTooWide(one.why, fix=one.fix, field="machine")
 
 
 def _moved(before: BoardBasis, machine: Machine, entries: Sequence[Entry]) -> BoardBasis:

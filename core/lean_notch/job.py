@@ -9,7 +9,7 @@ from typing import Any, cast
 
 from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
 from .build import Build, FlatPart, Outlines, build, no_files
-from .cutting import PLAIN, CutPlan, Profile, check_room, cut_lengths, plan_cut
+from .cutting import PLAIN, CutPlan, Profile, cut_lengths, plan_cut, room_to_cut
 from .design import Design, design_from_json, design_to_json
 from .design_limits import design_limits
 from .documents import choice, entry, flag, mapping, mm, whole
@@ -23,6 +23,27 @@ MOST_SETS = 1000
 
 
 @dataclass(frozen=True)
+class ChosenLayout:
+    """What was chosen of a board's layout; None is what is usual for its machine and tool."""
+
+    margin: float | None = None
+    spacing: float | None = None
+    quarter_turns: bool = True
+    turned_about: TurnedAbout = "left"
+
+    def over(self, usual: LayoutSettings) -> LayoutSettings:
+        """Raises OutOfRange at "margin" or "spacing"."""
+        return LayoutSettings(
+            usual.margin if self.margin is None else self.margin,
+            usual.spacing if self.spacing is None else self.spacing,
+            self.quarter_turns, self.turned_about,
+        )  # fmt: skip
+
+
+USUAL = ChosenLayout()
+
+
+@dataclass(frozen=True)
 class Job:
     """All that is decided and measured; everything else is computed from it.
 
@@ -31,11 +52,16 @@ class Job:
 
     design: Design
     basis: Basis
-    layouts: tuple[tuple[str, LayoutSettings], ...] = ()
+    layouts: tuple[tuple[str, ChosenLayout], ...] = ()
     sets: int = 1
 
+    def chosen(self, board: str) -> ChosenLayout:
+        return dict(self.layouts).get(board, USUAL)
+
     def settings(self, board: str) -> LayoutSettings:
-        return dict(self.layouts).get(board) or usual_settings(self.basis.of(board))
+        """What counts: as chosen, else as usual."""
+        chosen = self.chosen(board)
+        return ChosenLayout.over(chosen, usual_settings(self.basis.of(board)))
 
     @property
     def kerfs(self) -> dict[str, float]:
@@ -48,11 +74,17 @@ class Job:
 
 
 def usual_settings(basis: BoardBasis) -> LayoutSettings:
-    """Spacing and margin with which any tool of that machine has room."""
+    """Spacing and margin with which the machine's tool has room: on a router neighbours' cuts leave a web that holds."""
     usual = LayoutSettings()
     if basis.machine.kind == "laser":
         return usual
-    return LayoutSettings(margin=max(usual.margin, basis.kerf), spacing=max(usual.spacing, 2 * basis.kerf + 2))
+    return LayoutSettings(
+        margin=max(usual.margin, basis.kerf), spacing=max(usual.spacing, 2 * basis.kerf + ROUTER_WEB_MM)
+    )
+
+
+ROUTER_WEB_MM = 2.0
+"""What stands between two cuts of a router has to hold the waste, and what it is cut from. Common practice."""
 
 
 @dataclass(frozen=True)
@@ -91,8 +123,9 @@ def compute(job: Job, profile: Profile = PLAIN, outlines: Outlines = no_files) -
     if job.sets > 1:
         built = replace(built, parts=tuple([_of_sets(part, job.sets) for part in built.parts]))
     layout = place(job, built)
-    check_room(built, job.all_settings, job.kerfs)
-    return Result(job, built, layout, profile)
+    usual = {board.id: usual_settings(job.basis.of(board.id)) for board in job.design.boards}
+    room = tuple(room_to_cut(built, job.all_settings, usual, job.kerfs))
+    return Result(job, replace(built, findings=(*built.findings, *room)) if room else built, layout, profile)
 
 
 _OF_SETS: Remembered[FlatPart] = Remembered(1024)
@@ -141,21 +174,26 @@ _LAYOUTS: Remembered[Layout] = Remembered(64)
 VERSION = 2
 
 
-def settings_from_json(document: object, path: str = "layout") -> LayoutSettings:
-    """A board's layout settings. Raises NotchError at the field."""
-    settings, default = mapping(document, path), LayoutSettings()
+def settings_from_json(document: object, path: str = "layout") -> ChosenLayout:
+    """What was chosen of a board's layout; a margin or a spacing that is empty is as usual. Raises NotchError at the field."""
+    settings = mapping(document, path)
     try:
-        return LayoutSettings(
-            margin=mm(settings.get("margin", default.margin), "margin"),
-            spacing=mm(settings.get("spacing", default.spacing), "spacing"),
-            quarter_turns=flag(settings.get("quarter_turns", default.quarter_turns), "quarter_turns"),
-            turned_about=cast(
-                TurnedAbout, choice(settings.get("turned_about", default.turned_about), TURNED_ABOUT, "turned_about")
-            ),
+        chosen = ChosenLayout(
+            _length(settings.get("margin"), "margin"),
+            _length(settings.get("spacing"), "spacing"),
+            flag(settings.get("quarter_turns", USUAL.quarter_turns), "quarter_turns"),
+            cast(TurnedAbout, choice(settings.get("turned_about", USUAL.turned_about), TURNED_ABOUT, "turned_about")),
         )
+        chosen.over(LayoutSettings())
     except NotchError as error:
         error.field = f"{path}/{error.field}"
         raise
+    return chosen
+
+
+def _length(value: object, name: str) -> float | None:
+    typed = value.get("text") if isinstance(value, Mapping) else value
+    return None if typed is None or (isinstance(typed, str) and not typed.strip()) else mm(value, name)
 
 
 def job_from_json(document: object) -> Job:
@@ -189,7 +227,7 @@ def job_to_json(job: Job) -> dict[str, Any]:
     }
 
 
-def with_layout(job: Job, board: str, settings: LayoutSettings) -> Job:
+def with_layout(job: Job, board: str, settings: ChosenLayout) -> Job:
     """`job` with other settings for one board."""
-    kept: Mapping[str, LayoutSettings] = {**dict(job.layouts), board: settings}
+    kept: Mapping[str, ChosenLayout] = {**dict(job.layouts), board: settings}
     return replace(job, layouts=tuple(kept.items()))

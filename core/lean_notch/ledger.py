@@ -221,12 +221,14 @@ def _contact(mate: Mate, contact: Contact, result: Result, suffix: str) -> list[
 
 def _sheet(sheet: Sheet, cut_length: float, result: Result) -> tuple[Figure, ...]:
     area, settings, kerf = sheet.area, result.job.settings(sheet.board), result.job.kerfs[sheet.board]
-    path = f"layout/{sheet.board}"
+    path, chosen = f"layout/{sheet.board}", result.job.chosen(sheet.board)
+    web = f"leaves a web of {say_mm(max(settings.spacing - 2 * kerf, 0))} between cuts {say_mm(kerf)} wide"
+    usual = "as usual for its machine and tool, "
     return (
-        Figure("margin", "margin", settings.margin, "chosen", "from the sheet's edge", field=f"{path}/margin",
-               typed=f"{settings.margin:g}"),
-        Figure("spacing", "spacing", settings.spacing, "chosen", f"more than the kerf {say_mm(kerf)}",
-               field=f"{path}/spacing", typed=f"{settings.spacing:g}"),
+        Figure("margin", "margin", settings.margin, "chosen", f"{'' if chosen.margin is not None else usual}from the sheet's edge",
+               field=f"{path}/margin", typed="" if chosen.margin is None else f"{chosen.margin:g}"),
+        Figure("spacing", "spacing", settings.spacing, "chosen", f"{'' if chosen.spacing is not None else usual}{web}",
+               field=f"{path}/spacing", typed="" if chosen.spacing is None else f"{chosen.spacing:g}"),
         Figure("sheet_width", "width that can be cut", area.width, "measured", "the sheet, as far as the bed reaches"),
         Figure("sheet_height", "height that can be cut", area.height, "measured"),
         Figure("parts", "parts", len(result.layout.on_sheet(sheet.number)), "computed", kind="count"),

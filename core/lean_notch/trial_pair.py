@@ -15,7 +15,7 @@ from .basis.fits import WIDEST_CLEARANCE_MM
 from .build import Build, Contact, Mate, build
 from .design import MAIN, BoardNeed, Design, Lettering, Part, Rectangle, ShapeStep
 from .errors import BadDocument, OutOfRange
-from .job import Job, usual_settings
+from .job import Job
 from .units import Length, say_mm
 
 PAIRS, STEP_MM, FIRST_MM = 8, 0.03, -0.06
@@ -80,8 +80,7 @@ def trial_pair(job: Job, joint: str, pairs: int = PAIRS, step: float = STEP_MM) 
     boards = {MAIN.id: replace(job.basis.of(outer), into=())}
     if not same:
         boards[OTHER.id] = replace(job.basis.of(inner), into=())
-    basis = Basis(tuple(boards.items()))
-    return Job(design, basis, tuple((name, usual_settings(one)) for name, one in boards.items()))
+    return Job(design, Basis(tuple(boards.items())))
 
 
 def read_pair(job: Job, joint: str, answers: Sequence[str]) -> CombRead:

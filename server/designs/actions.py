@@ -33,7 +33,7 @@ from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_
 from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat, OutFile, marked, write_files
 from lean_notch.findings import Finding
-from lean_notch.for_machine import is_on, on_machine
+from lean_notch.for_machine import is_on, on_machine, refuse_without_room
 from lean_notch.job import Job, Result, compute, job_to_json
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.proving import FileProof
@@ -92,8 +92,7 @@ def new_job(
     title = text(name, "name", 80)
     drawn = _asked(recipe, title, settings, unit) if recipe else Drawn(title)
     # Its other boards are chosen at Measure; until then they are this one.
-    job = Job(drawn, Basis(tuple((board.id, basis) for board in drawn.boards)))
-    return replace(job, layouts=tuple((board.id, job.settings(board.id)) for board in drawn.boards))
+    return Job(drawn, Basis(tuple((board.id, basis) for board in drawn.boards)))
 
 
 def try_recipe(
@@ -324,7 +323,9 @@ def job_for(job: Job, machine: int | None) -> Job:
             field="machine",
         )
     known = RACK.machine(machine)
-    return on_machine(job, known, RACK.entries(known.id))
+    moved = on_machine(job, known, RACK.entries(known.id))
+    refuse_without_room(computed(moved))
+    return moved
 
 
 def refuse_never_today(job: Job) -> None:

@@ -8,7 +8,6 @@ from crossing import Crossing, CrossingJoint, crossing
 from lean_notch.basis import Basis
 from lean_notch.cutting import plan_cut
 from lean_notch.design import Design
-from lean_notch.errors import NotchError
 from lean_notch.job import Job, compute
 from lean_notch.joints import KINDS
 from lean_notch.ledger import ledger
@@ -48,10 +47,10 @@ def test_its_figures_its_fit_and_the_stops_are_told():
 
 
 def test_the_beam_must_have_room_in_its_slot():
-    with pytest.raises(NotchError) as caught:
-        compute(crossing(Basis((("main", make_board(readings=(0.4,), kerf=0.45, clearance=0.02)),))))
-    assert caught.value.code == "kerf-too-wide"
-    assert "Rail over foot" in caught.value.why
+    result = compute(crossing(Basis((("main", make_board(readings=(0.4,), kerf=0.45, clearance=0.02)),))))
+    [finding] = [one for one in result.build.findings if one.code == "kerf-too-wide"]
+    assert finding.severity == "stop"
+    assert "Rail over foot" in finding.why
 
 
 def test_starts_keep_off_its_slots_and_a_router_gets_its_relief():

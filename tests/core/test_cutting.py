@@ -1,12 +1,15 @@
 """The cut plan: kerf, order, room for the beam."""
 
+from dataclasses import replace
+
 import pytest
 from conftest import drawn
 from lean_notch.cutting import Profile
+from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
-from lean_notch.job import Job, compute
-from lean_notch.nesting import LayoutSettings
+from lean_notch.job import ChosenLayout, Job, compute, job_from_json, job_to_json
+from lean_notch.proving import prove_job
 
 
 def with_hole(job: Job, diameter: float = 8) -> Job:
@@ -69,18 +72,54 @@ def test_the_reference_square_is_there_only_if_asked_for(job):
 
 
 @pytest.mark.parametrize(
-    ("kerf", "layout", "field", "code"),
+    ("kerf", "layout", "field", "code", "severity"),
     [
-        (9.5, LayoutSettings(spacing=12, margin=6), "kerf", "kerf-too-wide"),
-        (0.14, LayoutSettings(spacing=0.1), "layout/main/spacing", "out-of-range"),
-        (0.14, LayoutSettings(spacing=0.14), "layout/main/spacing", "out-of-range"),
-        (0.14, LayoutSettings(margin=0.05), "layout/main/margin", "out-of-range"),
+        (0.14, ChosenLayout(spacing=0.1), "layout/main/spacing", "spacing-narrow", "stop"),
+        (0.14, ChosenLayout(spacing=0.14), "layout/main/spacing", "spacing-narrow", "stop"),
+        (0.14, ChosenLayout(spacing=0.27), "layout/main/spacing", "spacing-narrow", "look"),
+        (0.14, ChosenLayout(spacing=1.4), "layout/main/spacing", "spacing-narrow", "look"),
+        (0.14, ChosenLayout(margin=0.05), "layout/main/margin", "margin-narrow", "stop"),
     ],
 )
-def test_a_beam_without_room_is_refused_at_its_field(tray, basis, kerf, layout, field, code):
-    with pytest.raises(NotchError) as caught:
-        compute(tray(basis(kerf=kerf), layout))
-    assert (caught.value.field, caught.value.code) == (field, code)
+def test_a_beam_without_room_is_a_finding_at_its_field_with_what_mends_it(
+    tray, basis, kerf, layout, field, code, severity
+):
+    """The dead end: a machine could not be changed, since the spacing of the last one was refused."""
+    job = tray(basis(kerf=kerf), layout)
+    [finding] = [one for one in compute(job).build.findings if one.code == code][:1]
+    assert (finding.field, finding.severity) == (field, severity)
+    assert prove_job(compute(job)).fits == (severity == "look")
+    if finding.mend:
+        mended = edit_job(job, [Edit("put", finding.mend.path, finding.mend.value)], "in")
+        assert code not in [one.code for one in compute(mended).build.findings]
+        assert mended.settings("main").spacing == 1.5
+
+
+def test_a_tool_wider_than_the_fingers_is_a_finding_and_the_job_stays(tray, basis):
+    board = basis().of("main")
+    job = replace(tray(basis()), layouts=())
+    wide = replace(board, machine=replace(board.machine, kind="router", kerf=9.5, found=None))
+    result = compute(replace(job, basis=job.basis.with_board("main", wide)))
+    found = [one for one in result.build.findings if one.code == "kerf-too-wide"]
+    assert {(one.severity, one.field) for one in found} == {("stop", "basis/main/kerf")}
+    assert "does not fit between the fingers" in found[0].why
+    assert not prove_job(result).fits
+
+
+def test_a_router_has_two_tool_widths_and_a_web_between_parts(tray, basis):
+    """14 for a tool of 6: 2 x 6 and 2 to hold what is between. An empty spacing follows the tool, a chosen one stays."""
+    board = basis(kerf=0.14).of("main")
+    router = replace(board, machine=replace(board.machine, kind="router", kerf=6.0, found=None))
+    usual = replace(tray(basis()), layouts=())
+    moved = replace(usual, basis=usual.basis.with_board("main", router))
+    assert (usual.settings("main").spacing, moved.settings("main").spacing) == (1.5, 14)
+    assert job_to_json(moved)["layout"] == {}
+    chosen = edit_job(moved, [Edit("put", "layout/main/spacing", "12")])
+    assert job_from_json(job_to_json(chosen)).settings("main").spacing == 12
+    assert chosen.settings("main").margin == 6
+    [finding] = [one for one in compute(chosen).build.findings if one.code == "spacing-narrow"]
+    assert "run into each other" in finding.why
+    assert finding.mend.says == "Use the usual 14 mm"
 
 
 def test_a_hole_narrower_than_the_kerf_is_a_finding_and_the_rest_is_cut(job):

@@ -27,7 +27,15 @@ def test_file_names_carry_design_stock_thickness_and_sheet(job):
 
 
 @pytest.mark.parametrize(
-    ("name", "plain"), [("../../etc", "etc"), ("日本", "日本"), ("…", "job"), ("Ψ/..\\ω", "ψ-ω"), ("A  b\n“c”", "a-b-c"), ("x" * 99, "x" * 60)]
+    ("name", "plain"),
+    [
+        ("../../etc", "etc"),
+        ("日本", "日本"),
+        ("…", "job"),
+        ("Ψ/..\\ω", "ψ-ω"),
+        ("A  b\n“c”", "a-b-c"),
+        ("x" * 99, "x" * 60),
+    ],
 )
 def test_any_name_becomes_a_safe_file_name(name, plain):
     assert slug(name) == plain

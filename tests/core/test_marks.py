@@ -186,7 +186,7 @@ ROUTER = make_basis().with_board(
 
 def router_job(relief, **sizes):
     job = make_job(ROUTER, width="500", depth="300", height="200", **sizes)
-    return edited(job, relief=relief, spacing="10", margin="10")
+    return edited(job, relief=relief, spacing="14", margin="10")
 
 
 @pytest.mark.parametrize("relief", ["auto", "dogbone", "t-bone"])

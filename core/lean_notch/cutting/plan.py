@@ -23,7 +23,6 @@ from .order import Step, Stretch, innermost_first, leave_at, shortest, travel
 from .paths import CutPath, CutPlan, Kerfs, SheetPlan
 from .profile import PLAIN, Profile
 from .registering import REGISTERING, registering, turned_over
-from .room import check_room
 from .starts import Start, Waste, led_in, starting_at
 
 REFERENCE_MM = 100.0
@@ -42,12 +41,7 @@ def plan_cut(
     kerfs: Kerfs,
     profile: Profile = PLAIN,
 ) -> CutPlan:
-    """Paths for every placed part, in the profile's order of operations, holes before outlines, with little travel.
-
-    Raises KerfTooWide where the beam does not fit between the fingers of a joint, and OutOfRange where spacing or
-    margin leave it no room.
-    """
-    check_room(build, settings, kerfs)
+    """Paths for every placed part, in the profile's order of operations, holes before outlines, with little travel."""
     check_job_work(segments_of(build))
     drawn = {part.id: drawing for part, drawing in zip(build.parts, drawings(build, kerfs, profile), strict=True)}
     sheets = []

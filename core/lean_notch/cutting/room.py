@@ -1,19 +1,31 @@
-"""Whether the beam has room to cut between the parts on a sheet, and inside them."""
+"""Whether the beam or tool has room to cut between the parts on a sheet, and inside them: in, what is laid out and how; out, findings,
+each with what mends it. Nothing is refused: a machine may be changed at any time."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 
 from ..build import Build
-from ..errors import KerfTooWide, OutOfRange
+from ..findings import Finding, Mend, Severity
 from ..nesting import LayoutSettings
 from ..units import say_mm
 from .paths import Kerfs
 
+_HAIR_MM = 1e-6
 
-def check_room(build: Build, settings: Mapping[str, LayoutSettings], kerfs: Kerfs) -> None:
-    """Raises KerfTooWide or OutOfRange, as `plan_cut` does."""
+
+def room_to_cut(
+    build: Build, settings: Mapping[str, LayoutSettings], usual: Mapping[str, LayoutSettings], kerfs: Kerfs
+) -> Iterator[Finding]:
+    """Joints that are narrower than the kerf, and boards whose parts lie nearer to each other, or to the edge, than is usual."""
     board = {part.id: part.board for part in build.parts}
+    yield from _joints(build, board, kerfs)
+    for name in dict.fromkeys(board.values()):
+        yield from _spacing(settings[name], usual[name], kerfs[name], f"layout/{name}")
+        yield from _margin(settings[name], usual[name], kerfs[name], f"layout/{name}")
+
+
+def _joints(build: Build, board: Mapping[str, str], kerfs: Kerfs) -> Iterator[Finding]:
     narrow = max(kerfs.values(), default=0.0)
     for mate in build.mates:
         for contact in mate.contacts if mate.narrowest <= narrow else ():
@@ -21,26 +33,38 @@ def check_room(build: Build, settings: Mapping[str, LayoutSettings], kerfs: Kerf
             widest = max(sides, key=lambda one: kerfs[one])
             kerf, narrowest = kerfs[widest], contact.narrowest if contact.inner else contact.outer_width
             if kerf >= narrowest:
-                raise KerfTooWide(
-                    f"A kerf of {say_mm(kerf)} does not fit between the {mate.inner}s of “{mate.title}”, "
-                    f"{say_mm(narrowest)} wide.",
-                    fix=f"Use {mate.inner}s wider than {say_mm(kerf)}, or a finer beam or tool.",
-                    field=f"basis/{widest}/kerf",
-                )
-    for name in dict.fromkeys(board.values()):
-        _check_spacing(settings[name], kerfs[name], f"layout/{name}")
+                yield Finding(
+                    "kerf-too-wide", "stop",
+                    f"A kerf of {say_mm(kerf)} does not fit between the {mate.inner}s of “{mate.title}”, {say_mm(narrowest)} wide.",
+                    f"Use {mate.inner}s wider than {say_mm(kerf)}, or a finer beam or tool.",
+                    joint=mate.id, amount=kerf - narrowest, field=f"basis/{widest}/kerf",
+                )  # fmt: skip
+                break
 
 
-def _check_spacing(settings: LayoutSettings, kerf: float, path: str) -> None:
+def _spacing(settings: LayoutSettings, usual: LayoutSettings, kerf: float, path: str) -> Iterator[Finding]:
+    if settings.spacing >= usual.spacing - _HAIR_MM:
+        return
+    web = settings.spacing - 2 * kerf
+    severity: Severity = "look"
     if settings.spacing <= kerf:
-        raise OutOfRange(
-            f"A spacing of {say_mm(settings.spacing)} leaves nothing between cuts {say_mm(kerf)} wide.",
-            fix=f"Use a spacing of more than {say_mm(kerf)}.",
-            field=f"{path}/spacing",
-        )
-    if settings.margin < kerf / 2:
-        raise OutOfRange(
-            f"With a margin of {say_mm(settings.margin)} the beam leaves the sheet.",
-            fix=f"Use a margin of at least {say_mm(kerf / 2)}.",
-            field=f"{path}/margin",
-        )
+        left = f"leaves nothing between cuts {say_mm(kerf)} wide: one cuts into the part of the other"
+        severity = "stop"
+    elif web <= _HAIR_MM:
+        left = f"lets cuts {say_mm(kerf)} wide run into each other: what is left between them comes loose"
+    else:
+        left = f"leaves a web of {say_mm(web)} between two cuts: nothing may hold it"
+    yield Finding(
+        "spacing-narrow", severity, f"A spacing of {say_mm(settings.spacing)} {left}.", f"The usual spacing is {say_mm(usual.spacing)}.",
+        amount=usual.spacing - settings.spacing, field=f"{path}/spacing",
+        mend=Mend(f"Use the usual {say_mm(usual.spacing)}", f"{path}/spacing", ""),
+    )  # fmt: skip
+
+
+def _margin(settings: LayoutSettings, usual: LayoutSettings, kerf: float, path: str) -> Iterator[Finding]:
+    if settings.margin < kerf / 2 - _HAIR_MM:
+        yield Finding(
+            "margin-narrow", "stop", f"With a margin of {say_mm(settings.margin)} a cut {say_mm(kerf)} wide leaves the sheet.",
+            f"The usual margin is {say_mm(usual.margin)}.", amount=kerf / 2 - settings.margin, field=f"{path}/margin",
+            mend=Mend(f"Use the usual {say_mm(usual.margin)}", f"{path}/margin", ""),
+        )  # fmt: skip

@@ -139,7 +139,7 @@ def _one(rest: Sequence[str], edit: Edit) -> str:
 def _put_layout(job: Job, rest: Sequence[str], value: Any, unit: Unit) -> Job:
     board, path = rest[0], f"layout/{rest[0]}"
     _check_board(job, board, path)
-    before = asdict(job.settings(board))
+    before = asdict(job.chosen(board))
     if len(rest) == 1 and value is None:  # as usual for its machine
         return replace(job, layouts=tuple(one for one in job.layouts if one[0] != board))
     if len(rest) == 1:

@@ -17,8 +17,7 @@ from ..basis.notebook import WAY_TITLES, Way
 from ..design import MAIN, Design, Part, Rectangle, ShapeStep
 from ..documents import whole
 from ..errors import NotchError, OutOfRange
-from ..job import Job
-from ..nesting import LayoutSettings
+from ..job import ChosenLayout, Job
 from ..recipes import Recipe, Setting
 from ..recipes.recipe import Values
 from ..units import Length, positive_mm, say_mm, say_within
@@ -235,5 +234,5 @@ def piece_job(way: Way, given: Mapping[str, object], stock: Board, machine: Mach
     return Job(
         labelled(design, stock, machine),
         Basis(((MAIN.id, BoardBasis(stock, machine, 0.0)),)),
-        ((MAIN.id, LayoutSettings(margin=5.0, spacing=apart, quarter_turns=False)),),
+        ((MAIN.id, ChosenLayout(margin=5.0, spacing=apart, quarter_turns=False)),),
     )
