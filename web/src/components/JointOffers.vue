@@ -22,10 +22,23 @@ const shown = computed(() => (all.value ? rows.value : rows.value.slice(0, MOST)
 
 const titleOf = (kind: string) => choices.choices?.joints[kind]?.title ?? kind
 
-async function join(one: Proposal, kind: string): Promise<void> {
-  const id = freeName('joint', (job.design!.joints as { id: string }[]).map((joint) => joint.id)) // prettier-ignore
-  const value = { title: one.title, first: one.first, second: one.second, how: { kind } }
-  if (await job.edit({ verb: 'put', path: `joints/${id}`, value })) job.pick('joint', id)
+/** What meets already; each with the kind that is offered first. */
+const ready = computed(() => rows.value.filter(({ off }) => !off))
+
+/** One edit for all of them: they are undone together. */
+async function join(some: readonly Proposal[], kind?: string): Promise<void> {
+  const taken = (job.design!.joints as { id: string }[]).map((joint) => joint.id)
+  const edits = some.map((one) => {
+    const id = freeName('joint', taken)
+    taken.push(id)
+    const how = { kind: kind ?? one.kinds[0]! }
+    return {
+      verb: 'put' as const,
+      path: `joints/${id}`,
+      value: { title: one.title, first: one.first, second: one.second, how },
+    }
+  })
+  if (await job.edit(...edits)) job.pick('joint', edits.at(-1)!.path.split('/')[1]!)
 }
 
 const close = (one: Proposal) => job.edit({ verb: 'put', path: one.closes!.path, value: one.closes!.value })
@@ -34,6 +47,9 @@ const close = (one: Proposal) => job.edit({ verb: 'put', path: one.closes!.path,
 <template>
   <section v-if="rows.length" class="offers">
     <h2>Could be joined</h2>
+    <ElButton v-if="ready.length > 1" size="small" @click="join(ready)"
+      >Join all {{ ready.length }} that meet</ElButton
+    >
     <ul>
       <li
         v-for="one in shown"
@@ -49,7 +65,7 @@ const close = (one: Proposal) => job.edit({ verb: 'put', path: one.closes!.path,
             <span class="small second">{{ say.sentence(one.says) }}</span>
           </template>
           <template v-else>
-            <ElButton v-for="kind in one.kinds" :key="kind" size="small" @click="join(one, kind)">{{
+            <ElButton v-for="kind in one.kinds" :key="kind" size="small" @click="join([one], kind)">{{
               titleOf(kind)
             }}</ElButton>
           </template>

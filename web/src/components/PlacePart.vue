@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
 
-import { api } from '../api/client'
 import ChoiceField from '../kit/ChoiceField.vue'
 import { edgeWords, type Document } from '../steps'
+import { useStanding } from '../composables/useStanding'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import AnswerField from './AnswerField.vue'
@@ -68,16 +68,17 @@ function setOther(id: string): void {
   )
 }
 
-async function stand(): Promise<void> {
-  const known = new Set(all.value.map(({ id }) => id))
-  const { edits } = await api.placing(job.design!.id, {
-    act: 'stand',
-    part: job.picked.part,
-    steps: [],
-    unit: 'mm',
-  })
-  if (await job.edit(...(edits as unknown as Parameters<typeof job.edit>)))
-    chosen.value = all.value.find(({ id }) => !known.has(id))?.id ?? ''
+const { stand } = useStanding()
+async function standOne(): Promise<void> {
+  chosen.value = (await stand(job.picked.part)) ?? chosen.value
+}
+
+/** As people call it: the part, and which of its copies. */
+function called(id: string): string {
+  const part = all.value.find((one) => one.id === id)?.part ?? ''
+  const same = all.value.filter((one) => one.part === part).map((one) => one.id)
+  const name = job.design!.parts.find((one) => one.id === part)?.title ?? part
+  return same.length > 1 ? `${name} ${same.indexOf(id) + 1}` : name
 }
 </script>
 
@@ -92,7 +93,7 @@ async function stand(): Promise<void> {
         v-if="own.length > 1"
         class="wide"
         label="Copy"
-        :options="own.map(({ id }) => ({ value: id, label: id }))"
+        :options="own.map(({ id }) => ({ value: id, label: called(id) }))"
         :model-value="chosen"
         @update:model-value="chosen = $event"
       />
@@ -115,7 +116,7 @@ async function stand(): Promise<void> {
         <ChoiceField
           label="Against"
           :field="`${path}/placement`"
-          :options="others.map(({ id }) => ({ value: id, label: id }))"
+          :options="others.map(({ id }) => ({ value: id, label: called(id) }))"
           :model-value="String(pose['placement'])"
           :problem="job.problemAt(`${path}/placement`)"
           @update:model-value="setOther"
@@ -139,7 +140,7 @@ async function stand(): Promise<void> {
       />
     </form>
     <p class="acts">
-      <ElButton link size="small" @click="stand">{{
+      <ElButton link size="small" @click="standOne">{{
         own.length ? 'Stand one more' : 'Stand it up'
       }}</ElButton>
       <ElButton
@@ -147,7 +148,7 @@ async function stand(): Promise<void> {
         link
         size="small"
         @click="job.edit({ verb: 'drop', path: `placements/${chosen}` })"
-        >Take it away from there</ElButton
+        >Take it down</ElButton
       >
     </p>
   </section>

@@ -15,6 +15,7 @@ import ReliefChoice from '../components/ReliefChoice.vue'
 import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useSay } from '../composables/useSay'
+import { useStanding } from '../composables/useStanding'
 import { useJob } from '../stores/job'
 
 const job = useJob()
@@ -35,15 +36,43 @@ const lost = computed(() => rows.value.find(({ id }) => id === job.picked.joint)
 /** Only of the state that is shown. */
 const proved = computed(() => job.fresh?.mates.find(({ mate: id }) => id === mate.value?.id))
 
-/** Looked at in each pause between edits, and shown of just the state that it is of. */
-const looked = shallowRef<{ moves: number; found: Together } | null>(null)
-const together = computed(() => (looked.value?.moves === job.design!.moves ? looked.value.found : null))
+/** Looked at in each pause between edits. Until the next look what was offered stays, but for what is joined by now; what was found
+ * to be in the way is of its own state only. */
+const looked = shallowRef<{ id: number; moves: number; found: Together } | null>(null)
+const isFresh = computed(() => looked.value?.moves === job.design!.moves)
+type Member = { placement: string }
+const pair = (one: { first: unknown; second: unknown }) =>
+  [one.first, one.second].map((member) => (member as Member).placement).sort().join(' ') // prettier-ignore
+const together = computed<Together | null>(() => {
+  const last = looked.value
+  if (!last || last.id !== job.design!.id) return null
+  if (isFresh.value) return last.found
+  const joined = new Set((job.design!.joints as { first: Member; second: Member }[]).map(pair))
+  const stands = new Set((job.design!.placements as { id: string }[]).map(({ id }) => id))
+  const proposals = last.found.proposals.filter(
+    (one) =>
+      !joined.has(pair(one)) &&
+      pair(one)
+        .split(' ')
+        .every((id) => stands.has(id)),
+  )
+  return { ...last.found, proposals }
+})
+const { stand } = useStanding()
+/** Where it stands is asked about at once. */
+async function standIt(part: string): Promise<void> {
+  if (await stand(part)) job.pick('part', part)
+}
+const standsNothing = computed(() => !job.design!.placements.length)
+/** As many as find room. */
+const FEW = 8
+const first = computed(() => job.design!.parts.slice(0, FEW))
 const chosen = ref('')
 async function lookTogether(): Promise<void> {
   const { id, moves, problem } = job.design!
   if (problem) return
   const found = await api.together(id)
-  if (job.design?.id === id && job.design.moves === moves) looked.value = { moves, found }
+  if (job.design?.id === id && job.design.moves === moves) looked.value = { id, moves, found }
 }
 watch(
   () => job.pauses,
@@ -73,9 +102,28 @@ const sorted = computed(() => {
 <template>
   <StopLayout
     title="Assembled"
-    :about="`${rows.length} joint${rows.length === 1 ? '' : 's'}, drag to turn it, Shift to move it`"
+    :about="
+      standsNothing
+        ? 'no part stands'
+        : `${rows.length} joint${rows.length === 1 ? '' : 's'}, drag to turn it, Shift to move it`
+    "
   >
-    <div class="join">
+    <section v-if="standsNothing" class="nothing">
+      <h2>Nothing stands yet</h2>
+      <p v-if="!first.length" class="second">Add parts at Shape; here they are stood up and joined.</p>
+      <template v-else>
+        <p class="second">
+          Parts are joined where they meet once they stand. Stand one up, then the next beside it or against
+          it:
+        </p>
+        <div class="acts">
+          <ElButton v-for="part in first" :key="part.id" size="small" @click="standIt(part.id)">{{
+            part.title
+          }}</ElButton>
+        </div>
+      </template>
+    </section>
+    <div v-else class="join">
       <SolidView
         :marks="marks.filter(({ key, strong }) => strong || key === chosen)"
         @mark="chosen = $event"
@@ -132,13 +180,26 @@ const sorted = computed(() => {
       <PlacePart />
       <PartLedger />
       <JointOffers v-if="together" :together="together" :chosen="chosen" @choose="chosen = $event" />
-      <InTheWay v-if="together" :together="together" />
+      <InTheWay v-if="together && isFresh" :together="together" />
       <ReliefChoice />
     </template>
   </StopLayout>
 </template>
 
 <style scoped>
+.nothing {
+  max-width: 44rem;
+  padding: 20px 22px;
+}
+.nothing .acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-top: 10px;
+}
+.nothing .acts :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
 .join {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 20rem;
