@@ -39,11 +39,12 @@ def _make(name: str, values: Values) -> Design:
     round_row = ShapeStep("round", Disc(Length("opening")), "cut", title="round openings", pattern=_row(rounds, *left))
     square_row = ShapeStep("square", square, "cut", title="square openings", pattern=_row(squares, *right))
     margin = Length("margin")
+    mark_row = ShapeStep("marks", mark, "cut", y=margin, from_y="edge:blank.bottom", turn=Amount("90"))
     steps: list[Step] = [
         ShapeStep("blank", Rectangle(Length("width"), Length("height"), Length("radius")), title="plate"),
-        half_way_up(round_row),
-        half_way_up(square_row),
-        ShapeStep("marks", mark, "cut", y=margin, from_y="edge:blank.bottom", turn=Amount("90"), pattern=_row(marks)),
+        *([half_way_up(round_row)] if rounds != "0" else []),
+        *([half_way_up(square_row)] if squares != "0" else []),
+        *([replace(mark_row, pattern=_row(marks))] if marks != "0" else []),
     ]
     text = str(values["text"]).strip()
     if text:
@@ -61,13 +62,13 @@ PANEL = Recipe(
         Setting("height", "Height", "length", "120", "bottom to top"),
         Setting("radius", "Corner radius", "length", "6", "at most half the shorter side"),
         Setting("margin", "Margin", "length", "8", "of lettering and marks, from the edge"),
-        Setting("rounds", "Round openings", "count", "3"),
+        Setting("rounds", "Round openings", "count", "3", "0 for none", least=0),
         Setting("opening", "Round opening", "length", "24", "across"),
-        Setting("squares", "Square openings", "count", "2"),
+        Setting("squares", "Square openings", "count", "2", "0 for none", least=0),
         Setting("side", "Square opening", "length", "26", "side"),
         Setting("text", "Lettering", "words", "REEDMERE", "Leave empty for none"),
         Setting("text_height", "Height of capitals", "length", "14"),
-        Setting("marks", "Marks", "count", "11"),
+        Setting("marks", "Marks", "count", "11", "0 for none", least=0),
         Setting("mark", "Length of a mark", "length", "9"),
     ),
     make=_make,

@@ -19,7 +19,7 @@ SettingKind = Literal["length", "choice", "count", "angle", "words", "tracks"]
 
 @dataclass(frozen=True)
 class Setting:
-    """One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0, an angle is in
+    """One question of a recipe. A length that may stay empty is `optional`; a count is a whole number, `least` or more, an angle is in
     degrees, words may stay empty; tracks are sizes one after the other."""
 
     name: str
@@ -29,6 +29,7 @@ class Setting:
     help: str = ""
     choices: tuple[str, ...] = ()
     optional: bool = False
+    least: int = 1
 
 
 @dataclass(frozen=True)
@@ -104,7 +105,7 @@ def read_settings(recipe: Recipe, given: Mapping[str, object]) -> dict[str, Leng
             values[setting.name] = choice(value, setting.choices, path)
             continue
         if setting.kind == "count":
-            values[setting.name] = str(whole(value, path, 1, 1000))
+            values[setting.name] = str(whole(value, path, setting.least, 1000))
             continue
         if setting.kind == "angle":
             values[setting.name] = _ANGLE.read(value, path).text
