@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ColumnEdge from './ColumnEdge.vue'
 import StopHelp from './StopHelp.vue'
 
 /** Every stop: a heading, the main picture, and the ledger on the right; below each other where the window is narrow. */
@@ -15,7 +16,10 @@ defineProps<{ title: string; about?: string }>()
     </header>
     <slot />
   </main>
-  <aside aria-label="Ledger"><slot name="ledger" /></aside>
+  <div class="column">
+    <ColumnEdge />
+    <aside aria-label="Ledger"><slot name="ledger" /></aside>
+  </div>
 </template>
 
 <style scoped>
@@ -43,8 +47,15 @@ header {
 .actions:empty {
   display: none;
 }
+.column {
+  position: relative;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  min-height: 0;
+}
 aside {
   overflow-y: auto;
+  min-height: 0;
   padding-bottom: 16px;
   background: var(--panel);
   border-left: 1px solid var(--line);

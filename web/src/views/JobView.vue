@@ -141,7 +141,7 @@ const said = computed(() => {
 }
 .middle {
   display: grid;
-  grid-template-columns: 12rem minmax(0, 1fr) 21.5rem;
+  grid-template-columns: 12rem minmax(0, 1fr) var(--ledger, 21.5rem);
   min-height: 0;
 }
 .revision {
@@ -174,7 +174,7 @@ const said = computed(() => {
 }
 @media (max-width: 1180px) {
   .middle {
-    grid-template-columns: 9.5rem minmax(0, 1fr) 19.5rem;
+    grid-template-columns: 9.5rem minmax(0, 1fr) var(--ledger, 19.5rem);
   }
 }
 @media (max-width: 860px) {
