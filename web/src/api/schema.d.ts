@@ -4234,7 +4234,7 @@ export interface components {
     }
     /**
      * Setting
-     * @description One question of a recipe. A length that may stay empty is `optional`; a count is a whole number above 0, an angle is in
+     * @description One question of a recipe. A length that may stay empty is `optional`; a count is a whole number, `least` or more, an angle is in
      *     degrees, words may stay empty; tracks are sizes one after the other.
      */
     Setting: {
@@ -4255,6 +4255,11 @@ export interface components {
        * @enum {string}
        */
       kind: 'length' | 'choice' | 'count' | 'angle' | 'words' | 'tracks'
+      /**
+       * Least
+       * @default 1
+       */
+      least: number
       /** Name */
       name: string
       /**
