@@ -7,6 +7,7 @@ import type { Box, Point } from '../geometry/view'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { MM_PER_INCH } from '../units'
+import { makePlacing } from './placingEdits'
 import { useSay } from './useSay'
 
 const REACH_PX = 7
@@ -143,7 +144,7 @@ export function usePlacing(part: () => Part | null) {
     nudging = false
     moving.value = false
     found.value = null
-    if (of && (by[0] || by[1])) await ask(move(of, by))
+    if (of && (by[0] || by[1])) await makePlacing(move(of, by))
     if (!moving.value) cancel()
   }
 
@@ -154,24 +155,6 @@ export function usePlacing(part: () => Part | null) {
     delta.value = NOTHING
     found.value = null
     exact.value = null
-  }
-
-  /** Lets the core make edits of what is wanted, and makes them. */
-  async function ask(asked: PlacingIn): Promise<boolean> {
-    const problem = await askFor(asked)
-    if (problem) job.problem = problem
-    return !problem
-  }
-
-  async function askFor(asked: PlacingIn): Promise<Problem | null> {
-    try {
-      const { edits } = await api.placing(job.design!.id, asked)
-      if (edits.length) await job.edit(...(edits as unknown as Parameters<typeof job.edit>))
-      return null
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error
-      return error
-    }
   }
 
   let nudging = false
@@ -216,5 +199,5 @@ export function usePlacing(part: () => Part | null) {
     return [words, ...new Set(lies)].join(' · ')
   })
 
-  return { delta, found, exact, moving, said, begin, dragTo, drop, cancel, nudge, ask }
+  return { delta, found, exact, moving, said, begin, dragTo, drop, cancel, nudge, ask: makePlacing }
 }
