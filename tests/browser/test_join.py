@@ -108,10 +108,25 @@ def test_a_part_is_placed_by_the_edge_that_it_meets(joined):
     place = joined.locator(".place")
     expect(place.get_by_role("heading", name="Where it stands")).to_be_visible()
     place.get_by_role("button", name="Stand one more").click()
-    expect(place.get_by_text("Base 2", exact=True)).to_be_visible()
+    expect(place.get_by_text("Base, copy 2", exact=True)).to_be_visible()
     choose(joined, choice(joined, "Placed"), "edge against edge")
     expect(choice(joined, "Against")).to_be_visible()
     place.get_by_text("Centred on that edge").click()
     expect(joined.locator(".title-line")).not_to_contain_text("not saved")
     place.get_by_role("button", name="Take it down").click()
-    expect(place.get_by_text("Base 2", exact=True)).to_have_count(0)
+    expect(place.get_by_text("Base, copy 2", exact=True)).to_have_count(0)
+
+
+def test_with_nothing_standing_join_says_what_to_do_and_a_part_is_stood_up_once(page):
+    """The dead ends: a body of 1 x 1 x 1 was shown, and a part that was stood up was cut twice."""
+    page.goto(page.url.rstrip("/") + "/start/empty")
+    page.get_by_role("button", name=re.compile("^Start")).last.click()
+    page.get_by_role("button", name="Add a part").first.click()
+    go(page, "Join")
+    expect(page.get_by_role("heading", name="Nothing stands yet")).to_be_visible()
+    page.locator(".nothing").get_by_role("button").first.click()
+    expect(page.get_by_role("group", name=re.compile("^Assembled"))).to_be_visible()
+    expect(page.get_by_role("region", name="Parts").get_by_role("button", name=re.compile("^Part 1 ×1"))).to_be_visible()
+    place = page.locator(".place")
+    place.get_by_role("button", name="Stand one more").click()
+    expect(place.get_by_text("Part 1, copy 2", exact=True)).to_be_visible()

@@ -175,3 +175,37 @@ def test_a_radius_too_large_is_said_with_the_largest(page):
     expect(page.get_by_role("button", name="Start this tag")).to_be_disabled()
     field.fill("15")
     expect(page.get_by_role("button", name="Start this tag")).to_be_enabled()
+
+
+def test_a_free_outline_gets_more_corners_and_is_dragged_bent_and_refused_where_it_was_done(panel):
+    """The dead end: no outline got past three corners, and what was refused was said at another stop."""
+    add(panel, "A free outline to cut out")
+    saved(panel, 2)
+    nodes = panel.locator(".nodes .node")
+    expect(nodes).to_have_count(3)
+    panel.get_by_role("button", name="Edge from node 1:").click()
+    saved(panel, 3)
+    expect(nodes).to_have_count(4)
+    node = nodes.nth(1)
+    node.focus()
+    for _ in range(3):
+        panel.keyboard.press("ArrowDown")
+    saved(panel, 4)
+    box = panel.locator(".nodes .middle").first.bounding_box()
+    at = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    panel.mouse.move(*at)
+    panel.mouse.down()
+    panel.mouse.move(at[0], at[1] + 12, steps=3)
+    panel.mouse.up()
+    saved(panel, 5)
+    # Over the edge on its other side it would cross itself: refused where it was done, and nothing is lost.
+    far, own = nodes.nth(3).bounding_box(), nodes.nth(1).bounding_box()
+    panel.mouse.move(own["x"] + own["width"] / 2, own["y"] + own["height"] / 2)
+    panel.mouse.down()
+    panel.mouse.move(far["x"] + far["width"] / 2 + 20, far["y"] - 60, steps=5)
+    panel.mouse.up()
+    expect(panel.locator(".canvas").get_by_role("alert")).to_contain_text("without crossing")
+    expect(nodes).to_have_count(4)
+    nodes.nth(1).focus()
+    panel.keyboard.press("Delete")
+    expect(nodes).to_have_count(3)

@@ -78,7 +78,7 @@ function called(id: string): string {
   const part = all.value.find((one) => one.id === id)?.part ?? ''
   const same = all.value.filter((one) => one.part === part).map((one) => one.id)
   const name = job.design!.parts.find((one) => one.id === part)?.title ?? part
-  return same.length > 1 ? `${name} ${same.indexOf(id) + 1}` : name
+  return same.length > 1 ? `${name}, copy ${same.indexOf(id) + 1}` : name
 }
 </script>
 
