@@ -52,6 +52,7 @@ describe('questions of a step', () => {
     expect(typed('width/2')).toEqual({ text: 'width/2', unit: 'mm' })
     expect(typed({ text: '1/4', unit: 'in' })).toEqual({ text: '1/4', unit: 'in' })
     expect(typed(undefined)).toEqual({ text: '', unit: 'mm' })
+    expect(typed(0)).toEqual({ text: '0', unit: 'mm' })
   })
 })
 

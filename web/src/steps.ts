@@ -187,7 +187,7 @@ export function operationsFor(step: Document, operations: Record<string, string>
 
 /** A length as typed, and the unit it was typed in. */
 export function typed(value: unknown): { text: string; unit: 'mm' | 'in' } {
-  if (typeof value === 'string') return { text: value, unit: 'mm' }
+  if (typeof value === 'string' || typeof value === 'number') return { text: String(value), unit: 'mm' }
   const { text = '', unit = 'mm' } = (value ?? {}) as { text?: string; unit?: 'mm' | 'in' }
   return { text, unit }
 }

@@ -41,6 +41,16 @@ const others = (one: NamedLength) => {
   return [...one.direct, ...one.by_way].filter((path) => !path.startsWith(mine)).length
 }
 const typedOf = (one: NamedLength) => say.edit(one.text, one.unit)
+/** With several boards the same word is not the same length everywhere. */
+const whose = (one: NamedLength): string => {
+  const boards = job.design!.boards
+  const word = ['thickness', 'clearance'].find(
+    (name) => one.name === name || new RegExp(`(?<![.\\w])${name}\\b`).test(one.text),
+  )
+  const [first, other] = boards
+  if (!word || !first || !other) return ''
+  return `In a named length “${word}” is that of ${first.title}; in a part’s own numbers it is that of the part’s board. Of ${other.title}: “${other.id}.${word}”.`
+}
 const field = (one: NamedLength) => `dimensions/${one.name}`
 
 async function add(): Promise<void> {
@@ -125,6 +135,7 @@ async function rename(one: NamedLength, to: string): Promise<void> {
               @clear="job.problem = null"
             />
           </template>
+          <p v-if="whose(one)" class="small second">{{ whose(one) }}</p>
           <p class="small second">
             {{ one.direct.length }} say it by name, {{ one.by_way.length }} follow by way of others<template
               v-if="part && others(one)"
