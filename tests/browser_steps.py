@@ -87,3 +87,37 @@ def part(page: Page, title: str) -> Locator:
 def step_that(page: Page, operation: str) -> Locator:
     """The first step of the open part with that operation."""
     return page.locator("aside ol > li", has=page.locator(f".swatch.{operation}")).locator(".name").first
+
+
+COUNTING = """() => {
+  if (window.acts) return
+  const acts = (window.acts = { clicks: 0, drags: 0, typed: 0 })
+  let down = null
+  let edited = null
+  addEventListener('pointerdown', ({ clientX, clientY }) => (down = [clientX, clientY]), true)
+  addEventListener('pointerup', ({ clientX, clientY }) => {
+    if (down) acts[Math.hypot(clientX - down[0], clientY - down[1]) < 4 ? 'clicks' : 'drags']++
+    down = null
+  }, true)
+  addEventListener('input', ({ target }) => (edited = target), true)
+  // Finished by Enter, Tab or a click elsewhere; a key that repeats counts once a press.
+  addEventListener('keydown', ({ key, repeat, target }) => {
+    if (repeat || !['Enter', 'Tab'].includes(key)) return
+    if (edited === target) acts.typed++
+    else if (key === 'Enter') acts.clicks++
+    edited = null
+  }, true)
+  addEventListener('focusout', ({ target }) => {
+    if (edited === target) acts.typed++
+    edited = null
+  }, true)
+}"""
+
+
+def count_acts(page: Page) -> None:
+    """From here on: a click, a drag, or a field or sentence that is finished is one act. Going to another address starts anew."""
+    page.evaluate(COUNTING)
+
+
+def acts(page: Page) -> int:
+    return sum(page.evaluate("Object.values(window.acts)"))

@@ -126,7 +126,9 @@ def test_with_nothing_standing_join_says_what_to_do_and_a_part_is_stood_up_once(
     expect(page.get_by_role("heading", name="Nothing stands yet")).to_be_visible()
     page.locator(".nothing").get_by_role("button").first.click()
     expect(page.get_by_role("group", name=re.compile("^Assembled"))).to_be_visible()
-    expect(page.get_by_role("region", name="Parts").get_by_role("button", name=re.compile("^Part 1 ×1"))).to_be_visible()
+    expect(
+        page.get_by_role("region", name="Parts").get_by_role("button", name=re.compile("^Part 1 ×1"))
+    ).to_be_visible()
     place = page.locator(".place")
     place.get_by_role("button", name="Stand one more").click()
     expect(place.get_by_text("Part 1, copy 2", exact=True)).to_be_visible()
