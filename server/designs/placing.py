@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from lean_notch.covering import covered
 from lean_notch.edits import Edit
 from lean_notch.errors import MissingInput
 from lean_notch.nodes import edge_bent, node_added, node_moved
@@ -17,6 +18,8 @@ from .schemas import PlacingIn
 def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:
     """Raises NotchError where it cannot be done."""
     result, part, steps = computed(head_of(design).job), given.part, given.steps
+    if given.act == "cover":
+        return covered(result, given.of, given.to)
     if given.act == "stand":
         return stood_up(result, part)
     if not steps:

@@ -142,10 +142,11 @@ class PairReadOut(Schema):
 class PlacingIn(Schema):
     """What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-    the edge behind it bent; or to stand one more of the part up. Nothing is kept."""
+    the edge behind it bent; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
+    other. Nothing is kept."""
 
-    act: Literal["move", "from", "between", "align", "spread", "node-move", "node-add", "node-bend", "stand"]
-    part: Text
+    act: Literal["move", "from", "between", "align", "spread", "node-move", "node-add", "node-bend", "stand", "cover"]
+    part: Text = ""
     steps: Annotated[list[Text], Field(max_length=200)] = []
     dx: Annotated[float, Field(ge=-1e5, le=1e5)] = 0.0
     dy: Annotated[float, Field(ge=-1e5, le=1e5)] = 0.0

@@ -3588,14 +3588,25 @@ export interface components {
      * PlacingIn
      * @description What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
      *     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-     *     the edge behind it bent; or to stand one more of the part up. Nothing is kept.
+     *     the edge behind it bent; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
+     *     other. Nothing is kept.
      */
     PlacingIn: {
       /**
        * Act
        * @enum {string}
        */
-      act: 'move' | 'from' | 'between' | 'align' | 'spread' | 'node-move' | 'node-add' | 'node-bend' | 'stand'
+      act:
+        | 'move'
+        | 'from'
+        | 'between'
+        | 'align'
+        | 'spread'
+        | 'node-move'
+        | 'node-add'
+        | 'node-bend'
+        | 'stand'
+        | 'cover'
       /** Axis */
       axis?: ('x' | 'y') | null
       /**
@@ -3618,7 +3629,10 @@ export interface components {
        * @default
        */
       of: string
-      /** Part */
+      /**
+       * Part
+       * @default
+       */
       part: string
       /**
        * Side

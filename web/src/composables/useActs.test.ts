@@ -11,7 +11,11 @@ const step = (id: string) => ({ id, title: id, on: true, document: { id, kind: '
 const part = (id: string) => ({ id, title: id, board: 'main', steps: [step('blank'), step('hole-1')] })
 const DESIGN = {
   parts: [part('front'), part('back'), part('base')],
-  joints: [{ id: 'front-back', first: { placement: 'front' }, second: { placement: 'back' } }],
+  joints: [{ id: 'front-back', first: { placement: 'f-1' }, second: { placement: 'b-1' } }],
+  placements: [
+    { id: 'f-1', part: 'front' },
+    { id: 'b-1', part: 'back' },
+  ],
 } as unknown as Design
 
 describe('what can be done', () => {
@@ -67,9 +71,10 @@ describe('what can be done', () => {
     expect(job.selected).toBe('part:front')
   })
 
-  it('with a joint: its members change places', async () => {
+  it('with a joint: its members change places, and either covers the other without it', async () => {
     useJob().pick('joint', 'front-back')
+    expect(names().slice(-2)).toEqual(['Remove, front covers', 'Remove, back covers'])
     await run('Swap first and second')
-    expect(edits.map(({ value }) => value)).toEqual([{ placement: 'back' }, { placement: 'front' }])
+    expect(edits.map(({ value }) => value)).toEqual([{ placement: 'b-1' }, { placement: 'f-1' }])
   })
 })

@@ -2,6 +2,7 @@ import { useRouter } from 'vue-router'
 
 import type { Part, Step } from '../api/client'
 import { freeName } from '../steps'
+import { makePlacing } from './placingEdits'
 import { useCopied } from './useCopied'
 import { useJob } from '../stores/job'
 
@@ -10,6 +11,11 @@ export interface Act {
   name: string
   run: () => unknown
   disabled?: boolean
+}
+
+interface Member {
+  placement: string
+  edge: string
 }
 
 const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`
@@ -128,7 +134,23 @@ export function useActs() {
           ),
       },
       { name: 'Remove', run: () => job.edit({ verb: 'drop', path }) },
+      ...covering(id, first as Member | undefined, second as Member | undefined),
     ]
+  }
+
+  /** Without its joint one part of a corner covers the other, which becomes shorter by a board. */
+  function covering(joint: string, first?: Member, second?: Member): Act[] {
+    if (!first || !second || first.edge === 'face' || second.edge === 'face') return []
+    return [first, second].map(({ placement }) => ({
+      name: `Remove, ${titleAt(placement)} covers`,
+      run: () => makePlacing({ act: 'cover', of: joint, to: placement, part: '', steps: [], unit: 'mm' }),
+    }))
+  }
+  function titleAt(placement: string): string {
+    const part = (job.design!.placements as { id: string; part: string }[]).find(
+      ({ id }) => id === placement,
+    )?.part
+    return job.design!.parts.find(({ id }) => id === part)?.title ?? placement
   }
 
   /** Of whatever is selected, and the way to where its numbers are. */
