@@ -58,7 +58,7 @@ def test_a_corner_takes_at_most_half_the_shorter_side():
         ("tag", {"text": "x" * 61}, "text"),
         ("tag", {"width": ""}, "width"),
         ("panel", {"height": "30"}, "height"),
-        ("panel", {"rounds": "0"}, "rounds"),
+        ("panel", {"rounds": "-1"}, "rounds"),
         ("panel", {"marks": "many"}, "marks"),
         ("angle-gauge", {"rule_width": "22"}, "rule_width"),
         ("angle-gauge", {"rule_length": "119"}, "rule_length"),

@@ -7,6 +7,7 @@ import { onUnmounted, watchEffect } from 'vue'
 const LEAST = 18
 const MOST = 46
 const STEP = 2
+const USUAL = 21.5
 /** In rem, so that it grows with the letters; 0 is the usual one. */
 const width = useStorage('ledger-width', 0)
 const root = document.documentElement
@@ -49,7 +50,7 @@ function key(event: KeyboardEvent): void {
     role="separator"
     aria-orientation="vertical"
     aria-label="Width of this column: arrow keys change it, Home resets it"
-    :aria-valuenow="width || undefined"
+    :aria-valuenow="width || USUAL"
     :aria-valuemin="LEAST"
     :aria-valuemax="MOST"
     tabindex="0"
