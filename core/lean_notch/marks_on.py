@@ -9,6 +9,8 @@ from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING
 
 from .build import FlatMark, FlatPart
+from .cutting.areas import as_one
+from .errors import TooMuchWork
 from .findings import Finding
 from .geometry import flatten, loops
 from .remembered import Remembered
@@ -24,8 +26,8 @@ BESIDE_MM = 0.2
 TWICE_MM = 0.02
 """Two lines this near to each other are one that is drawn twice."""
 
-LEAST_TWICE_MM = 1.0
-"""Less is how lines meet."""
+LEAST_TWICE_MM, LEAST_TWICE_MM2 = 1.0, 0.5
+"""Less is how lines meet and areas touch."""
 
 _CHORD_MM = 0.01
 
@@ -90,10 +92,25 @@ def _opening(part: FlatPart, place: shapely.Point) -> str:
 
 def _twice(part: FlatPart, marks: Sequence[FlatMark]) -> Iterator[Finding]:
     """What runs along, or lies on, another of the same operation and face."""
+    try:
+        drawn = as_one(tuple(marks))  # areas that lie on each other are drawn as one: what still does is drawn twice
+    except TooMuchWork as error:
+        yield Finding(
+            "mark-twice",
+            "unseen",
+            f"{error.why} Doubles were not looked for.",
+            error.fix,
+            part.id,
+            field=marks[0].field,
+        )
+        return
     kinds: dict[tuple[object, ...], list[tuple[FlatMark, shapely.Geometry]]] = defaultdict(list)
-    for mark in marks:
-        # Areas to engrave that lie on each other are one area.
-        lines = _traces(mark) if mark.operation == "engrave" else [*_traces(mark), *_edges(mark)]
+    for mark in drawn:
+        lines = _traces(mark)
+        if mark.operation == "engrave":
+            kinds["areas", mark.back] += [(mark, area) for area in _areas(mark)]
+        else:
+            lines += _edges(mark)
         kinds[mark.operation, mark.back] += [(mark, line) for line in lines]
     for some in filter(None, kinds.values()):
         yield from _shared(part, some)
@@ -116,15 +133,17 @@ def _shared(part: FlatPart, some: Sequence[tuple[FlatMark, shapely.Geometry]]) -
         (one, shape), (other, on) = some[a], some[b]
         if other.id in said:
             continue
-        both = shapely.intersection(on, shape.buffer(TWICE_MM, quad_segs=2))
-        amount = float(both.length)
-        if amount < LEAST_TWICE_MM:
+        area = shape.geom_type == "Polygon"
+        both = shapely.intersection(on, shape if area else shape.buffer(TWICE_MM, quad_segs=2))
+        amount = float(both.area if area else both.length)
+        if amount < (LEAST_TWICE_MM2 if area else LEAST_TWICE_MM):
             continue
         said.add(other.id)
         place = both.representative_point()
         what = "another of its copies" if other is one else one.title
+        size = f"{amount:.0f} mm²" if area else f"{say_mm(amount, 1)}"
         yield Finding(
-            "mark-twice", "stop", f"{capital(other.title)} lies on {what} over {say_mm(amount, 1)}: it would be marked twice there.",
+            "mark-twice", "stop", f"{capital(other.title)} lies on {what} over {size}: it would be marked twice there.",
             "Remove one of the two, or move it.", part.id, place=(place.x, place.y), amount=amount, field=other.field,
         )  # fmt: skip
 

@@ -54,6 +54,14 @@ def test_overlapping_areas_are_burnt_once():
         assert one.about == "one"
 
 
+def test_areas_that_are_not_drawn_as_one_are_still_burnt_twice_and_stopped():
+    """The wrong design: the beam runs beside the one and on the other, so that they stay two areas, and both burn what they share."""
+    one, two = engraved("one", 20, 30, 30, side="inside"), engraved("two", 20, 40, 30)
+    found = prove_job(compute(plate(one, two)))
+    assert not found.fits
+    assert [finding.code for finding in found.findings if finding.severity == "stop"] == ["mark-twice"]
+
+
 def test_other_operations_depths_and_faces_stay_apart():
     part = made(
         engraved("one", 20, 30, 30), engraved("back", 20, 35, 30, face="back"),
