@@ -10,7 +10,10 @@ from .design import Part, Rectangle, ShapeStep
 from .edits import Edit
 from .errors import MissingInput
 from .job import Result
+from .joints import FACE
 from .units import Length
+
+SQUARE_DEG = 0.1
 
 
 def covered(result: Result, joint_id: str, by: str) -> list[Edit]:
@@ -21,6 +24,12 @@ def covered(result: Result, joint_id: str, by: str) -> list[Edit]:
     if joint is None or by not in (joint.first.placement, joint.second.placement):
         raise MissingInput("That joint is not there any more.", fix="Select another one.", field="joint")
     covering, other = (joint.first, joint.second) if joint.first.placement == by else (joint.second, joint.first)
+    mate = next((one for one in result.build.mates if one.id == joint_id), None)
+    if mate is None or FACE in (covering.edge, other.edge) or abs(mate.meeting.angle - 90) > SQUARE_DEG:
+        raise MissingInput(
+            "Only where two edges meet at 90° does one board end behind the other.",
+            fix="Remove the joint alone, and make one of the parts shorter by hand.", field="joint",
+        )  # fmt: skip
     cover, shorter = (_part(result, one.placement) for one in (covering, other))
     return [Edit("drop", f"joints/{joint_id}"), *_shortened(result, shorter, other.edge, cover)]
 
@@ -38,8 +47,8 @@ def _part(result: Result, placement: str) -> Part:
 
 def _shortened(result: Result, part: Part, edge: str, cover: Part) -> list[Edit]:
     step_id, _, side = edge.rpartition(".")
-    step = part.step(step_id) if step_id else None
-    if not isinstance(step, ShapeStep) or not isinstance(step.shape, Rectangle) or step.turn.text not in ("0", ""):
+    step = part.step(step_id)
+    if not isinstance(step, ShapeStep) or not isinstance(step.shape, Rectangle) or not _is_plain(step):
         raise MissingInput(
             f"{part.title} does not end in a plain rectangle there.", fix="Remove the joint, and make one of the parts shorter by hand.",
             field="joint",
@@ -58,8 +67,11 @@ def _shortened(result: Result, part: Part, edge: str, cover: Part) -> list[Edit]
     return edits
 
 
+def _is_plain(step: ShapeStep) -> bool:
+    """Whether its left and bottom are where its x and y say, as it was drawn."""
+    moved = (step.anchor, step.from_x, step.from_y, step.mirrored, step.pattern)
+    return not any(moved) and (step.turn.text, step.scale.text) == ("0", "1")
+
+
 def _with(typed: Length, sign: str, name: str) -> dict[str, Any]:
-    plain = typed.text.strip() in ("", "0")
-    if plain:
-        return {"text": name if sign == "+" else f"-{name}", "unit": typed.unit}
     return {"text": f"{typed.text} {sign} {name}", "unit": typed.unit}

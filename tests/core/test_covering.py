@@ -3,9 +3,11 @@
 Outside check: the boxes of the boards in space, as they stand, by arithmetic.
 """
 
+from dataclasses import replace
+
 import pytest
 from lean_notch.covering import covered
-from lean_notch.edits import edit_job
+from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import MissingInput
 from lean_notch.job import compute
 
@@ -56,3 +58,24 @@ def test_what_cannot_be_covered_says_why(job):
         covered(compute(job), "gone", "front")
     with pytest.raises(MissingInput):
         covered(compute(job), joint.id, "base")
+
+
+def test_only_two_edges_at_a_right_angle_are_covered(job):
+    """The wrong edits: at another angle, or where a part stands on a face or is turned, a board's thickness is not what is lost."""
+    joint = corner(job, "front", "left")
+    result = compute(job)
+    [mate] = [one for one in result.build.mates if one.id == joint.id]
+    mates = tuple(one for one in result.build.mates if one.id != joint.id)
+    askew = replace(mate, meeting=replace(mate.meeting, angle=60.0))
+    side = "left" if joint.first.placement == "front" else "front"
+    on_face = replace(joint, first=replace(joint.first, edge="face"))
+    joints = tuple(on_face if one.id == joint.id else one for one in job.design.joints)
+    mirrored = edit_job(job, [Edit("put", "parts/left/steps/blank/mirrored", True)])
+    for wrong in (
+        replace(result, build=replace(result.build, mates=(*mates, askew))),
+        replace(result, build=replace(result.build, mates=mates)),
+        replace(result, job=replace(job, design=replace(job.design, joints=joints))),
+        replace(result, job=mirrored),
+    ):
+        with pytest.raises(MissingInput):
+            covered(wrong, joint.id, "front" if wrong.job is mirrored else side)
