@@ -60,8 +60,7 @@ class Job:
 
     def settings(self, board: str) -> LayoutSettings:
         """What counts: as chosen, else as usual."""
-        chosen = self.chosen(board)
-        return ChosenLayout.over(chosen, usual_settings(self.basis.of(board)))
+        return self.chosen(board).over(usual_settings(self.basis.of(board)))
 
     @property
     def kerfs(self) -> dict[str, float]:

@@ -22,8 +22,7 @@ from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.boolean import difference, union
 from lean_notch.geometry.offset import offset
-from lean_notch.job import Job, compute
-from lean_notch.nesting import LayoutSettings
+from lean_notch.job import ChosenLayout, Job, compute
 from lean_notch.proof import NOT_LOOKED_AT
 from lean_notch.proof.interference import gap_of
 from lean_notch.proving import prove_job
@@ -49,7 +48,7 @@ def sign(steps, machine=None, thickness=12.0, size=(500, 200)):
     document = {"lean_notch_design": 2, "name": "Trail sign", "parts": [
         {"id": "sign", "title": "Sign", "loose": 1, "steps": [blank, *steps]},
     ]}  # fmt: skip
-    return Job(design_from_json(document), one_board(board), (("main", LayoutSettings(12, 14)),))
+    return Job(design_from_json(document), one_board(board), (("main", ChosenLayout(12, 14)),))
 
 
 ROUTER = Machine(
@@ -226,7 +225,7 @@ def test_reliefs_that_eat_their_flanks_say_so(relief, tool):
     """A board of 6: a T-bone of 4.5 takes more than two thirds of a flank, a dogbone of 7.8 leaves 8 %."""
     machine = replace(ROUTER, kerf=tool, found=replace(ROUTER.found, thickness=6.0))
     board = replace(make_board((6.0,), sheet=(1250, 1250)), machine=machine)
-    job = make_job(one_board(board), LayoutSettings(20, 20), width="300", depth="200", height="150", finger="25")
+    job = make_job(one_board(board), ChosenLayout(20, 20), width="300", depth="200", height="150", finger="25")
     found = compute(edited(job, relief=relief)).build.findings
     [weak, *_] = [one for one in found if one.code == "weak-flank"]
     assert "6 mm flank" in weak.why

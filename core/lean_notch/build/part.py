@@ -248,9 +248,9 @@ def _shape(
     known = [one.moved(over) for one in making.named] if over else making.named
     at, where = placed(step, at, thickness, title, known, ends, source)
     drawn = draw(step, at, thickness, title, source)
-    if over and ends:
+    if over:
         drawn = drawn.moved(over)
-        drawn = replace(drawn, named=drawn.named and replace(drawn.named, turned=ends[0] + ends[2]))
+        drawn = replace(drawn, named=drawn.named and replace(drawn.named, turned=over.x))
     making.measured += (
         [replace(one, start=over.point(one.start), end=over.point(one.end)) for one in where.measured]
         if over
