@@ -85,6 +85,23 @@ def test_the_back_shows_where_the_sheet_lies():
         assert found.files[1].said.verdict == "does-not-fit"
 
 
+@pytest.mark.parametrize("file_format", ["dxf", "dxf-r12", "pdf"])
+@pytest.mark.parametrize("origin", ["plain", "centre"])
+def test_the_edge_is_found_in_every_format_and_missed_where_it_is_gone(file_format, origin):
+    profile = replace(PLAIN, origin=origin)
+    result = compute(plate(MARK), profile)
+    back, front = write_files(result, file_format)
+    assert [one.said.verdict for one in prove_files(result, [front, back], file_format).files] == ["fits", "fits"]
+    # Of the same job without the edge of its sheet: what is scored lies right, and nothing shows where.
+    bare = replace(result)
+    marks = [replace(one, back=tuple(p for p in one.back if p.operation != "reference")) for one in result.plan.sheets]
+    vars(bare)["plan"] = replace(result.plan, sheets=tuple(marks))
+    [without] = [one for one in write_files(bare, file_format) if one.back]
+    found = prove_files(result, [front, replace(back, data=without.data)], file_format)
+    assert found.files[1].said.verdict == "does-not-fit"
+    assert "edge-missing" in [one.code for one in found.proof.findings]
+
+
 def test_a_file_an_operation_shows_it_too_and_a_profile_without_reference_lines_is_told():
     split = compute(
         plate(MARK, disc("pit", 8, "mark", x=60, y=30, operation="engrave", face="back")),
