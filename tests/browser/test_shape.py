@@ -191,7 +191,7 @@ def test_a_free_outline_gets_more_corners_and_is_dragged_bent_and_refused_where_
     for _ in range(3):
         panel.keyboard.press("ArrowDown")
     saved(panel, 4)
-    box = panel.locator(".nodes .middle").first.bounding_box()
+    box = panel.locator(".nodes .edge").first.bounding_box()
     at = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     panel.mouse.move(*at)
     panel.mouse.down()

@@ -53,12 +53,12 @@ describe('nodes of a free outline', () => {
 
   it('take one more at a click on an edge, and an edge bends where it is dragged', async () => {
     const { placing, pointer } = shown()
-    await pointer('middle', 'down', 50, 0)
-    await pointer('middle', 'up', 51, 0)
+    await pointer('edge', 'down', 50, 0)
+    await pointer('edge', 'up', 51, 0)
     expect(placing.mock.lastCall![1]).toMatchObject({ act: 'node-add', node: 'n1' })
-    await pointer('middle', 'down', 50, 0)
-    await pointer('middle', 'move', 50, 12.5)
-    await pointer('middle', 'up', 50, 12.5)
+    await pointer('edge', 'down', 50, 0)
+    await pointer('edge', 'move', 50, 12.5)
+    await pointer('edge', 'up', 50, 12.5)
     expect(placing.mock.lastCall![1]).toMatchObject({ act: 'node-bend', node: 'n1', dx: 0, dy: -12.5 })
   })
 
@@ -70,7 +70,7 @@ describe('nodes of a free outline', () => {
     expect(placing).not.toHaveBeenCalled()
     await vi.runAllTimersAsync()
     expect(placing.mock.lastCall![1]).toMatchObject({ act: 'node-move', dx: 2, dy: 1 })
-    await view.find('.middle').trigger('keydown', { key: 'Enter' })
+    await view.find('.edge').trigger('keydown', { key: 'Enter' })
     expect(placing.mock.lastCall![1]).toMatchObject({ act: 'node-add' })
     vi.mocked(job.edit).mockClear()
     await view.find('.node').trigger('keydown', { key: 'Delete' })

@@ -62,6 +62,23 @@ const wide = computed(() => {
     return Math.min(far(from, middle), far(middle, to)) > SHORT_PX / 2
   })
 })
+/** Middles first: where the two lie over each other a node is taken hold of. */
+const handles = computed(() => [
+  ...wide.value.map(({ id, middle, number }) => ({
+    kind: 'edge' as const,
+    id,
+    place: middle,
+    label: `Edge from node ${number}: Enter adds a node, arrow keys bend it`,
+    says: 'Click to add a node, drag to bend the edge',
+  })),
+  ...placed.value.map(({ id, at, number }) => ({
+    kind: 'node' as const,
+    id,
+    place: at,
+    label: `Node ${number}: arrow keys move it, Delete removes it`,
+    says: `Node ${number}: drag it`,
+  })),
+])
 /** The two edges at a node that moves, or the edge that bends, as they will be. */
 const ghost = computed(() => {
   const now = held.value
@@ -79,7 +96,7 @@ const said = computed(() => {
   const now = held.value
   const own = now && placed.value.find(({ id }) => id === now.node)
   if (!now || !own) return ''
-  if (now.kind === 'edge') return 'Bends the edge'
+  if (now.kind === 'edge') return ''
   return `${say.short(own.at[0] + now.by[0])}, ${say.short(own.at[1] + now.by[1])} ${say.unit}`
 })
 
@@ -160,61 +177,43 @@ function key(event: KeyboardEvent, kind: Kind, node: string): void {
   <g class="nodes">
     <path v-if="ghost" class="ghost" :d="ghost" />
     <g
-      v-for="one in wide"
-      :key="`edge ${one.id}`"
-      class="middle"
+      v-for="one in handles"
+      :key="`${one.kind} ${one.id}`"
+      :class="one.kind"
       tabindex="0"
       role="button"
-      :aria-label="`Edge from node ${one.number}: Enter adds a node, arrow keys bend it`"
-      :transform="`translate(${moved('edge', one.id, one.middle).join(' ')})`"
-      @pointerdown="down($event, 'edge', one.id)"
+      :aria-label="one.label"
+      :transform="`translate(${moved(one.kind, one.id, one.place).join(' ')})`"
+      @pointerdown="down($event, one.kind, one.id)"
       @pointermove="move"
       @pointerup="up"
       @pointercancel="cancel"
       @click.stop
-      @keydown="key($event, 'edge', one.id)"
+      @keydown="key($event, one.kind, one.id)"
     >
-      <title>Click to add a node, drag to bend the edge</title>
-      <circle r="11" class="touch" />
-      <path class="mark" d="M-4 0H4M0 -4V4" />
-    </g>
-    <g
-      v-for="one in placed"
-      :key="one.id"
-      class="node"
-      tabindex="0"
-      role="button"
-      :aria-label="`Node ${one.number}: arrow keys move it, Delete removes it`"
-      :transform="`translate(${moved('node', one.id, one.at).join(' ')})`"
-      @pointerdown="down($event, 'node', one.id)"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="cancel"
-      @click.stop
-      @keydown="key($event, 'node', one.id)"
-    >
-      <title>Node {{ one.number }}: drag it</title>
-      <circle r="12" class="touch" />
-      <circle r="5" class="mark" />
-      <text v-if="said && held?.node === one.id && held.kind === 'node'" x="12" y="-10">{{ said }}</text>
+      <title>{{ one.says }}</title>
+      <circle :r="one.kind === 'node' ? 12 : 11" class="touch" />
+      <circle v-if="one.kind === 'node'" r="5" class="mark" />
+      <path v-else class="mark" d="M-4 0H4M0 -4V4" />
+      <text v-if="said && one.kind === 'node' && held?.node === one.id" x="12" y="-10">{{ said }}</text>
     </g>
   </g>
 </template>
 
 <style scoped>
 .node,
-.middle {
+.edge {
   cursor: grab;
 }
 .node:focus-visible,
-.middle:focus-visible {
+.edge:focus-visible {
   outline: none;
 }
 .touch {
   fill: transparent;
 }
 .node:focus-visible .touch,
-.middle:focus-visible .touch {
+.edge:focus-visible .touch {
   stroke: var(--ochre);
   stroke-width: 2;
 }
@@ -226,13 +225,13 @@ function key(event: KeyboardEvent, kind: Kind, node: string): void {
 .node:hover .mark {
   fill: var(--deep);
 }
-.middle .mark {
+.edge .mark {
   stroke: var(--deep);
   stroke-width: 1.5;
   opacity: 0.65;
 }
-.middle:hover .mark,
-.middle:focus-visible .mark {
+.edge:hover .mark,
+.edge:focus-visible .mark {
   stroke-width: 2.5;
   opacity: 1;
 }
