@@ -219,16 +219,22 @@ def _contact(mate: Mate, contact: Contact, result: Result, suffix: str) -> list[
     return rows
 
 
+def _chosen(name: str, value: float, chosen: float | None, because: str, path: str) -> Figure:
+    """A length of a layout that can be chosen; it is not shown as chosen where it is only usual."""
+    if chosen is None:
+        return Figure(
+            name, name, value, "computed", f"as usual for its machine and tool, {because}", field=f"{path}/{name}"
+        )
+    return Figure(name, name, value, "chosen", because, field=f"{path}/{name}", typed=f"{chosen:g}")
+
+
 def _sheet(sheet: Sheet, cut_length: float, result: Result) -> tuple[Figure, ...]:
     area, settings, kerf = sheet.area, result.job.settings(sheet.board), result.job.kerfs[sheet.board]
     path, chosen = f"layout/{sheet.board}", result.job.chosen(sheet.board)
     web = f"leaves a web of {say_mm(max(settings.spacing - 2 * kerf, 0))} between cuts {say_mm(kerf)} wide"
-    usual = "as usual for its machine and tool, "
     return (
-        Figure("margin", "margin", settings.margin, "chosen", f"{'' if chosen.margin is not None else usual}from the sheet's edge",
-               field=f"{path}/margin", typed="" if chosen.margin is None else f"{chosen.margin:g}"),
-        Figure("spacing", "spacing", settings.spacing, "chosen", f"{'' if chosen.spacing is not None else usual}{web}",
-               field=f"{path}/spacing", typed="" if chosen.spacing is None else f"{chosen.spacing:g}"),
+        _chosen("margin", settings.margin, chosen.margin, "from the sheet's edge", path),
+        _chosen("spacing", settings.spacing, chosen.spacing, web, path),
         Figure("sheet_width", "width that can be cut", area.width, "measured", "the sheet, as far as the bed reaches"),
         Figure("sheet_height", "height that can be cut", area.height, "measured"),
         Figure("parts", "parts", len(result.layout.on_sheet(sheet.number)), "computed", kind="count"),

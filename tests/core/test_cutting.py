@@ -9,6 +9,7 @@ from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
 from lean_notch.job import ChosenLayout, Job, compute, job_from_json, job_to_json
+from lean_notch.ledger import ledger
 from lean_notch.proving import prove_job
 
 
@@ -114,6 +115,8 @@ def test_a_router_has_two_tool_widths_and_a_web_between_parts(tray, basis):
     moved = replace(usual, basis=usual.basis.with_board("main", router))
     assert (usual.settings("main").spacing, moved.settings("main").spacing) == (1.5, 14)
     assert job_to_json(moved)["layout"] == {}
+    spacing = {figure.key: figure for figure in ledger(compute(moved))["sheet:1"]}["spacing"]
+    assert (spacing.source, spacing.typed, spacing.value) == ("computed", "", 14)
     chosen = edit_job(moved, [Edit("put", "layout/main/spacing", "12")])
     assert job_from_json(job_to_json(chosen)).settings("main").spacing == 12
     assert chosen.settings("main").margin == 6
