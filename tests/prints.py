@@ -44,9 +44,7 @@ def recipe_jobs() -> Iterator[tuple[str, Job]]:
                 design = recipe.design(recipe.title, {})
             except NotchError:  # pragma: no cover - usual answers are answers
                 continue
-            job = Job(design, Basis(tuple((one.id, board) for one in design.boards)))
-            layouts = tuple((one.id, job.settings(one.id)) for one in design.boards)
-            yield f"{name}, {machine}", Job(design, job.basis, layouts)
+            yield f"{name}, {machine}", Job(design, Basis(tuple((one.id, board) for one in design.boards)))
 
 
 def prints_of(job: Job) -> dict[str, Row]:

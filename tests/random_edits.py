@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import random
-from dataclasses import replace
 from typing import Any
 
 from conftest import make_basis
@@ -24,8 +23,7 @@ LISTS = ("parts", "placements", "joints", "dimensions", "boards")
 def job_of(recipe: str) -> Job:
     design = RECIPES[recipe].design(RECIPES[recipe].title, {})
     one = make_basis(sheet=(1200, 1200)).of("main")
-    job = Job(design, Basis(tuple((board.id, one) for board in design.boards)))
-    return replace(job, layouts=tuple((board.id, job.settings(board.id)) for board in design.boards))
+    return Job(design, Basis(tuple((board.id, one) for board in design.boards)))
 
 
 def random_edit(job: Job, rng: random.Random) -> Edit:

@@ -78,8 +78,7 @@ def random_job(seed: int) -> Job:
     if routed:
         board = replace(board, machine=replace(board.machine, kind="router"))
     design = RECIPES[name].design(name, given)
-    job = Job(design, Basis(tuple((one.id, board) for one in design.boards)))
-    return replace(job, layouts=tuple((one.id, job.settings(one.id)) for one in design.boards))
+    return Job(design, Basis(tuple((one.id, board) for one in design.boards)))
 
 
 def known_stops(result: Result) -> set[str]:

@@ -25,5 +25,4 @@ def routed(thick, tool, clearance=0.1):
 def job_of(recipe, thick, tool, relief="auto"):
     board = routed(thick, tool)
     design = replace(RECIPES[recipe].design(recipe, {}), relief=relief)
-    job = Job(design, Basis(tuple((one.id, board) for one in design.boards)))
-    return replace(job, layouts=tuple((one.id, job.settings(one.id)) for one in design.boards))
+    return Job(design, Basis(tuple((one.id, board) for one in design.boards)))
