@@ -454,9 +454,9 @@ def _whole_sheets() -> Iterator[SpoiledFile]:
             yield SpoiledFile(f"sheets swapped: {seed}", result, swapped, "svg", 1, None)
     for seed, board in ((3050, 3051), (3053, 3054)):
         one, other = right_job(seed), right_job(board)
-        moved = replace(
-            one, basis=other.basis.with_board("floor", other.basis.of("main")) if seed % 3 == 2 else other.basis
-        )
+        main = other.basis.of("main")
+        floor = replace(main, stock=replace(main.stock, name=f"{main.stock.name}, floor"))  # on sheets of its own
+        moved = replace(one, basis=other.basis.with_board("floor", floor) if seed % 3 == 2 else other.basis)
         files = {f.sheet: f.data for f in write_files(compute(one), "svg")}
         yield SpoiledFile(f"board swapped: {seed}", compute(moved), files, "svg", 1, None)
     for seed in (3060, 3061):

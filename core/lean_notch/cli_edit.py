@@ -78,8 +78,8 @@ def _edit(arguments: argparse.Namespace) -> int:
         edits.append(Edit("put", path.strip(), _value(value)))
     edits += [Edit("drop", path) for path in arguments.drop]
     after = edit_job(before, edits, arguments.unit)
-    failed = compute(before, outlines=outlines(arguments)).build.failed
-    refuse_own_failures(edits, failed, compute(after, outlines=outlines(arguments)).build)
+    was = compute(before, outlines=outlines(arguments))
+    refuse_own_failures(edits, was, compute(after, outlines=outlines(arguments)))
     put(job_to_json(after), arguments.out)
     if arguments.out:
         print(sentence(before, edits, after))

@@ -15,7 +15,7 @@ from .cutting.profile import FileFormat as FileFormat
 from .formats.dxf_write import write_dxf
 from .formats.frame import only
 from .formats.svg_write import write_svg
-from .job import Job, Result
+from .job import Job, Result, refuse_without_place
 from .units import rounded, say_mm
 
 FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)
@@ -94,8 +94,10 @@ class Planned:
 
 
 def write_files(result: Result, file_format: FileFormat) -> tuple[OutFile, ...]:
-    """The files that the result's profile asks for, the same bytes for the same job. Raises NeverOnMachine at "machine"."""
+    """The files that the result's profile asks for, the same bytes for the same job. Raises NeverOnMachine at "machine", and
+    PartTooLarge or SheetsRunOut where a part lies on no sheet."""
     refuse_never_cut(result.job)
+    refuse_without_place(result)
     return files_to_prove(result, file_format)
 
 

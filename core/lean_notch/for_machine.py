@@ -12,7 +12,7 @@ from .basis.equip import equipped
 from .basis.never import refuse_never
 from .basis.notebook import Entry
 from .errors import KerfTooWide
-from .job import Job, Result, usual_settings
+from .job import Job, Result, refuse_without_place, usual_settings
 
 
 def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job:
@@ -33,10 +33,12 @@ def on_machine(job: Job, machine: Machine, entries: Sequence[Entry] = ()) -> Job
 
 
 def refuse_without_room(result: Result) -> None:
-    """Raises KerfTooWide at "machine" where that machine's tool does not go into a joint: the job may be changed, a file is not made."""
+    """Raises KerfTooWide at "machine" where that machine's tool does not go into a joint, and PartTooLarge or SheetsRunOut where a part
+    has no place on its bed: the job may be changed, a file is not made."""
     for one in result.build.findings:
         if one.code == "kerf-too-wide":
             raise KerfTooWide(one.why, fix=one.fix, field="machine")
+    refuse_without_place(result)
 
 
 def _moved(before: BoardBasis, machine: Machine, entries: Sequence[Entry]) -> BoardBasis:

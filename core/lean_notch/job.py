@@ -15,7 +15,7 @@ from .design_limits import design_limits
 from .documents import choice, entry, flag, mapping, mm, whole
 from .errors import BadDocument, NotchError, PartTooLarge
 from .findings import Finding
-from .nesting import Area, Layout, LayoutSettings, Piece, lay_out, together
+from .nesting import Area, Layout, LayoutSettings, Left, Piece, lay_out, together
 from .nesting.problem import TURNED_ABOUT, TurnedAbout
 from .remembered import Remembered
 
@@ -55,8 +55,16 @@ class Job:
     layouts: tuple[tuple[str, ChosenLayout], ...] = ()
     sets: int = 1
 
+    def sheets_of(self, board: str) -> str:
+        """The board on whose sheets another one's parts lie: the first that is the same stock on the same machine."""
+        own = self.basis.of(board)
+        return next(
+            one.id for one in self.design.boards if one.id == board or _is_one_stock(self.basis.of(one.id), own)
+        )
+
     def chosen(self, board: str) -> ChosenLayout:
-        return dict(self.layouts).get(board, USUAL)
+        """Of the sheets on which a board's parts lie."""
+        return dict(self.layouts).get(self.sheets_of(board), USUAL)
 
     def settings(self, board: str) -> LayoutSettings:
         """What counts: as chosen, else as usual."""
@@ -70,6 +78,10 @@ class Job:
     @property
     def all_settings(self) -> dict[str, LayoutSettings]:
         return {board.id: self.settings(board.id) for board in self.design.boards}
+
+
+def _is_one_stock(one: BoardBasis, other: BoardBasis) -> bool:
+    return one.stock == other.stock and one.machine == other.machine
 
 
 def usual_settings(basis: BoardBasis) -> LayoutSettings:
@@ -111,20 +123,38 @@ class Result:
         """Of each sheet, in mm: all that is cut through."""
         return cut_lengths(self.build, self.layout, self.job.kerfs)
 
+    def boards_on(self, sheet: int) -> tuple[str, ...]:
+        """The boards whose parts lie on a sheet, in the order of the design."""
+        there = {self.build.part(one.part).board for one in self.layout.on_sheet(sheet)}
+        return tuple(board.id for board in self.job.design.boards if board.id in there)
+
     def used(self, sheet: int) -> float:
         """How much of a sheet its parts take, in mm²."""
         return sum(self.build.part(one.part).region.area for one in self.layout.on_sheet(sheet))
 
 
 def compute(job: Job, profile: Profile = PLAIN, outlines: Outlines = no_files) -> Result:
-    """Build and lay out. Raises NotchError at the path of what to mend, also where the beam has no room to cut."""
+    """Build and lay out. What lies on no sheet, and where the beam has no room to cut, are findings. Raises NotchError at the path of
+    what to mend."""
     built = build(job.design, job.basis, outlines)
     if job.sets > 1:
         built = replace(built, parts=tuple([_of_sets(part, job.sets) for part in built.parts]))
     layout = place(job, built)
-    usual = {board.id: usual_settings(job.basis.of(board.id)) for board in job.design.boards}
-    room = tuple(room_to_cut(built, job.all_settings, usual, job.kerfs))
-    return Result(job, replace(built, findings=(*built.findings, *room)) if room else built, layout, profile)
+    boards = dict.fromkeys(job.sheets_of(part.board) for part in built.parts)
+    settings = {board: (job.settings(board), usual_settings(job.basis.of(board))) for board in boards}
+    found = (*map(_without_place, layout.left), *room_to_cut(built, settings, job.kerfs))
+    return Result(job, replace(built, findings=(*built.findings, *found)) if found else built, layout, profile)
+
+
+def _without_place(left: Left) -> Finding:
+    error = left.error
+    return Finding(error.code, "stop", error.why, error.fix, part=left.part, amount=left.count, field=error.field)
+
+
+def refuse_without_place(result: Result) -> None:
+    """Raises PartTooLarge or SheetsRunOut, at the path of what to mend, where something lies on no sheet."""
+    for one in result.layout.left:
+        raise one.error
 
 
 _OF_SETS: Remembered[FlatPart] = Remembered(1024)
@@ -136,12 +166,13 @@ def _of_sets(part: FlatPart, sets: int) -> FlatPart:
 
 
 def place(job: Job, built: Build) -> Layout:
-    """The build's parts on their boards' sheets. Raises PartTooLarge at the size that the part goes back to."""
+    """The build's parts on their boards' sheets; boards that are one stock on one machine share them."""
     layouts = []
-    for board in job.design.boards:
-        pieces = [Piece(p.id, p.title, p.region, p.quantity) for p in built.parts if p.board == board.id]
+    sheets_of = {board.id: job.sheets_of(board.id) for board in job.design.boards}
+    for board in dict.fromkeys(sheets_of.values()):
+        pieces = [Piece(p.id, p.title, p.region, p.quantity) for p in built.parts if sheets_of[p.board] == board]
         if pieces:
-            layouts.append((board.id, _place(job, built, board.id, pieces)))
+            layouts.append((board, _place(job, built, board, pieces)))
     return together(layouts)
 
 
@@ -155,17 +186,22 @@ def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
         tuple([(piece.part, piece.title, piece.region.box, piece.quantity) for piece in pieces]),
         (width, height, area.sheets, area.keep_outs), (settings.margin, settings.spacing, settings.quarter_turns),
     )  # fmt: skip
-    try:
-        return _LAYOUTS(given, lambda: lay_out(pieces, area, settings))
-    except PartTooLarge as error:
-        part = built.part(error.field)
+    layout = _LAYOUTS(given, lambda: lay_out(pieces, area, settings))
+    if not layout.left:
+        return layout
+    return replace(layout, left=tuple(replace(one, error=_in_job(one, job, built, board)) for one in layout.left))
+
+
+def _in_job(left: Left, job: Job, built: Build, board: str) -> NotchError:
+    """The same at the path in the job of what to mend: a part's longer size as it was typed, or the stock's sheets."""
+    part = built.part(left.part)
+    if isinstance(left.error, PartTooLarge):
         longer = 0 if part.size[0] >= part.size[1] else 1
         steps = f"parts/{part.id}/steps"
-        error.field = (job.design.input_behind(part.typed[longer]) or steps) if part.typed else steps
-        raise
-    except NotchError as error:
-        error.field = f"basis/{board}/{error.field}"
-        raise
+        field = (job.design.input_behind(part.typed[longer]) or steps) if part.typed else steps
+    else:
+        field = f"basis/{board}/{left.error.field}"
+    return type(left.error)(left.error.why, fix=left.error.fix, field=field)
 
 
 _LAYOUTS: Remembered[Layout] = Remembered(64)

@@ -117,6 +117,9 @@ def _board(
         lines.append(
             f"{count}, {reader.length(area.width)} × {reader.length(area.height)}; about {seconds} {rests_on([(basis, used)])}"
         )
+    shared = result.job.sheets_of(board.id)
+    if shared != board.id:
+        lines.append(f"Its parts lie on the sheets of {_title(result.job, shared)}: it is the same stock.")
     yield Lines(tuple(lines))
 
 
@@ -135,9 +138,8 @@ def _in_all(result: Result, times: Mapping[int, Estimate]) -> str:
 
 def _sheet(result: Result, sheet: SheetPlan, written: Written, reader: Reader) -> Iterator[Block]:
     several = len(result.job.design.boards) > 1
-    board = result.layout.sheet(sheet.number).board
     of = f" {sheet.number} of {len(result.plan.sheets)}" if len(result.plan.sheets) > 1 else ""
-    yield Heading(f"Sheet{of}{f', {_title(result.job, board)}' if several else ''}")
+    yield Heading(f"Sheet{of}{f', {_boards_on(result, sheet.number)}' if several else ''}")
     files = written.files.get(sheet.number, ())
     yield Lines((f"File: {', '.join(files)}" if files else "No file of this revision was handed over yet.",))
     labels = _labels(result, sheet.number)
@@ -178,10 +180,9 @@ def _parts(result: Result, times: Mapping[int, Estimate], reader: Reader) -> Tab
 
 def _work(result: Result, times: Mapping[int, Estimate], reader: Reader) -> Table:
     several = len(result.job.design.boards) > 1
-    boards = {sheet.number: sheet.board for sheet in result.layout.sheets}
     rows = [
         (
-            f"{sheet.number} {_title(result.job, boards[sheet.number])}" if several else str(sheet.number), OPERATIONS[operation],
+            f"{sheet.number} {_boards_on(result, sheet.number)}" if several else str(sheet.number), OPERATIONS[operation],
             str(sum(path.operation == operation for path in sheet.work)),
             reader.length(sum(path.length for path in sheet.work if path.operation == operation), 0), say_time(seconds),
         )
@@ -262,6 +263,10 @@ def _checks(result: Result, reader: Reader) -> Iterator[str]:
     for finding in (*result.build.findings, *result.plan.findings):
         yield finding.why
     yield "What is left of each sheet is back on the rack, with its thickness written on it"
+
+
+def _boards_on(result: Result, sheet: int) -> str:
+    return " and ".join(_title(result.job, board) for board in result.boards_on(sheet))
 
 
 def _title(job: Job, board: str) -> str:

@@ -95,7 +95,7 @@ def _sense(result: Result, part: Part, step: ShapeStep, axis: Axis) -> float:
     i = AXES.index(axis)
     for one in result.build.part(part.id).measured:
         if (one.step, one.path) == (step.id, axis) and abs(one.end[i] - one.start[i]) > _STILL_MM:
-            value = getattr(step, axis).mm(_names(result, part))
+            value = getattr(step, axis).mm(names_of(result, part))
             return 1.0 if (one.end[i] - one.start[i]) * value > 0 else -1.0
     name = getattr(step, f"from_{axis}").rpartition(".")[2]
     return -1.0 if name in ("right", "top") else 1.0
@@ -257,7 +257,7 @@ def _reach(result: Result, part: Part, step: ShapeStep, normal: Point, box: Box,
     if isinstance(step.shape, Imported | OtherPart):
         left, low, right, high = box
         return min(x * normal[0] + y * normal[1] for x in (left, right) for y in (low, high))
-    names = _names(result, part)
+    names = names_of(result, part)
     there = {**step.mm(names), "x": origin[0], "y": origin[1]}
     drawn = draw(replace(step, pattern=None), there, names["thickness"], step.title or step.id)
     return nearest(drawn.shapes, normal)[1]
@@ -284,5 +284,5 @@ def _point(of: str, known: Mapping[str, Named]) -> tuple[float, float]:
     raise MissingInput(f"No step before this one has “{of}”.", fix="Choose something of an earlier step.", field="of")
 
 
-def _names(result: Result, part: Part) -> dict[str, float]:
+def names_of(result: Result, part: Part) -> dict[str, float]:
     return {**result.build.names, **result.job.basis.names(part.board)}

@@ -34,6 +34,7 @@ def route(result: Result, said: Said | None = None) -> tuple[Stop, ...]:
     joints = joint_fits(built.parts, built.mates, basis)
     pieces = sum(part.quantity for part in built.parts)
     share = sum(result.used(sheet.number) for sheet in layout.sheets) / layout.area if layout.sheets else 0.0
+    without = sum(one.count for one in layout.left)
     failed = len(built.failed)
     unclear = sum(finding.code in ("no-edge", "placements-differ", "dangling") for finding in built.findings)
     lost = len(built.lost) + unclear - sum(one.code == "no-edge" for one in built.lost.values())
@@ -43,7 +44,8 @@ def route(result: Result, said: Said | None = None) -> tuple[Stop, ...]:
         _shape_stop(pieces, len(built.parts), failed, sum(one.code == "letters-lost" for one in built.findings)),
         _stop("join", "Join", f"{_many(len(built.mates), 'joint')}, {', '.join(verdicts)}" if joints else "no joints",
               f"{_many(lost, 'problem')}" if lost else fit_wants(joints)),
-        _stop("lay-out", "Lay out", f"{_many(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used"),
+        _stop("lay-out", "Lay out", f"{_many(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used",
+              f"{_many(without, 'piece')} without a place" if without else ""),
         *last_stops(pieces, len(layout.sheets), said),
     )  # fmt: skip
 

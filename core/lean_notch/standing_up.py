@@ -14,6 +14,7 @@ from .errors import MissingInput
 from .geometry.space import Triple, add, block_box
 from .job import Result
 from .placing import plus, typed_as
+from .standing_against import against_nearest
 
 BESIDE_MM = 20.0
 """What a part that is stood up leaves to those that stand already: near enough to see, and nothing touches."""
@@ -25,15 +26,16 @@ SQUARE = 0.7
 
 
 def stood_up(result: Result, part_id: str) -> list[Edit]:
-    """One more placement of a part: the first of a job at the room's zero, others beside what stands, another copy beside the last
-    one, turned alike. A loose copy is taken for it, if there is one: what is cut stays as many."""
+    """One more placement of a part: the first of a job at the room's zero, others with an edge against an edge that is as long, where
+    there is one and nothing is in the way, else beside what stands; another copy beside the last one, turned alike. A loose copy is
+    taken for it, if there is one: what is cut stays as many."""
     design = result.job.design
     part = design.part(part_id)
     if part is None:
         raise MissingInput(f"There is no part “{part_id}” any more.", fix="Select another one.", field="part")
     standing = result.build.standings
     own = [one for one in design.placements if one.part == part.id]
-    pose = _one_more(result, own[-1]) if own else _beside(standing)
+    pose = _one_more(result, own[-1]) if own else against_nearest(result, part.id) or _beside(standing)
     taken = {one.id for one in design.placements}
     name = next(one for one in (f"{part.id}-{i}" for i in range(1, len(taken) + 2)) if one not in taken)
     value: dict[str, Any] = {"part": part.id, "pose": pose}

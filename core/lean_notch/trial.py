@@ -14,7 +14,7 @@ from .build import Build, JointFit, Outlines, fit_wants, joint_fits, no_files
 from .cutting import estimate
 from .errors import NotchError
 from .figures import Figure
-from .job import Job, Result, compute
+from .job import Job, Result, compute, refuse_without_place
 from .ledger import ledger
 from .nesting import Layout
 
@@ -63,6 +63,7 @@ def try_basis(now: Result, basis: Basis, outlines: Outlines = no_files) -> Trial
     """The job of `now` on `basis`. Never raises for what a basis can do to a job: that is in the trial."""
     try:
         after = now if basis == now.job.basis else compute(replace(now.job, basis=basis), now.profile, outlines)
+        refuse_without_place(after)
     except NotchError as error:
         return Trial(basis, error)
     layout, job = after.layout, after.job

@@ -34,7 +34,7 @@ from lean_notch.errors import NotchError
 from lean_notch.files import FileFormat, OutFile, marked, write_files
 from lean_notch.findings import Finding
 from lean_notch.for_machine import is_on, on_machine, refuse_without_room
-from lean_notch.job import Job, Result, compute, job_to_json
+from lean_notch.job import Job, Result, compute, job_to_json, refuse_without_place
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.proving import FileProof
 from lean_notch.reading import read_any
@@ -70,7 +70,7 @@ def start_design(
     """A new job from a recipe, or an empty one, on a stock and a machine of the workshop. Raises NotchError at the
     field."""
     job = new_job(recipe, name, settings, unit, stock, machine, fit)
-    computed(job)  # a job that cannot be built is not started
+    refuse_without_place(computed(job))  # a job that cannot be built, or fits no sheet, is not started
     return _start(owner, job, f"Started from {recipe.title.lower()}" if recipe else "Started empty")
 
 
@@ -100,7 +100,9 @@ def try_recipe(
 ) -> Draft:
     """What a recipe would make; nothing is kept. Raises NotchError at the field."""
     job = new_job(recipe, "New job", settings, unit, stock, machine, fit)
-    return draft(recipe, recipe.typed(settings, unit), computed(job), OUTLINES)
+    result = computed(job)
+    refuse_without_place(result)
+    return draft(recipe, recipe.typed(settings, unit), result, OUTLINES)
 
 
 def _asked(recipe: Recipe, name: str, settings: Mapping[str, object], unit: Unit) -> Drawn:
@@ -152,19 +154,18 @@ def edit_design(
             return design  # also where the same edits were saved before, and their answer was lost on its way
         if design.moves != seen:
             _check_independent(design, before, edits, unit, revision)
-        failed = _failed(before)
-        refuse_own_failures(edits, failed, computed(after).build)
+        refuse_own_failures(edits, _computed(before), computed(after))
         if _save(design, after, sentence(before, edits, after), by):
             return design
     raise Conflict("This job is being changed elsewhere all the time.", fix="Try again in a moment.")
 
 
-def _failed(job: Job) -> frozenset[str]:
-    """The steps that fail already; of a job that cannot be computed, none is known to."""
+def _computed(job: Job) -> Result | None:
+    """None for a job that cannot be computed."""
     try:
-        return computed(job).build.failed
+        return computed(job)
     except NotchError:
-        return frozenset()
+        return None
 
 
 def _check_independent(design: Design, now: Job, edits: Sequence[Edit], unit: Unit, revision: int | None) -> None:
@@ -234,7 +235,7 @@ def try_edits(
     before = computed(head_of(design).job)
     after = edit_job(before.job, edits, unit, RACK)
     result = computed(after)
-    refuse_own_failures(edits, before.build.failed, result.build)
+    refuse_own_failures(edits, before, result)
     return after, changes(before, result) if figures else ()
 
 

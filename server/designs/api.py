@@ -18,6 +18,7 @@ from lean_notch.errors import NotchError
 from lean_notch.files import slug
 from lean_notch.formats.paper import page_size
 from lean_notch.formats.paper_html import write_html
+from lean_notch.recipes.track_edits import track_added, track_removed
 from ninja import File, Query, Router, Status, UploadedFile
 from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
@@ -139,6 +140,13 @@ def try_recipe(request: HttpRequest, given: s.DraftIn) -> HttpResponse:  # noqa:
         recipe_called(given.recipe), given.settings, given.unit, given.stock, given.machine, given.fit
     )
     return _answer(start.show_draft(made))
+
+
+@router.post("/designs/draft/tracks", response={200: dict[str, str], 422: Problem})
+def change_tracks(request: HttpRequest, given: s.TracksIn) -> dict[str, str]:  # noqa: ARG001
+    """Columns, rows and the pieces of wall that are taken out, with one column or row more or less; nothing is kept."""
+    answers = given.dict(include={"columns", "rows", "without"})
+    return track_added(answers, given.side) if given.act == "add" else track_removed(answers, given.side, given.entry)
 
 
 @router.post("/designs/{design_id}/recipe", response={201: t.RecipeOut, **Refusals})

@@ -7,6 +7,7 @@ from lean_notch.edits import Edit
 from lean_notch.errors import MissingInput
 from lean_notch.nodes import edge_bent, node_added, node_moved
 from lean_notch.placing import aligned, centred_between, measured_from, moved_by, spread_evenly
+from lean_notch.reshaping import reshaped
 from lean_notch.standing_up import stood_up
 
 from .actions import head_of
@@ -34,6 +35,8 @@ def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:
         ]
     if given.act == "align":
         return aligned(result, part, steps, given.side)
+    if given.act == "shape":
+        return reshaped(result, part, steps[0], given.to)
     if given.act == "node-move":
         return node_moved(result, part, steps[0], given.node, given.dx, given.dy)
     if given.act == "node-add":

@@ -64,6 +64,17 @@ class DraftIn(Schema):
     unit: Unit = "mm"
 
 
+class TracksIn(Schema):
+    """A column or row of a divided case more at the end, or number `entry`, from 0, less."""
+
+    columns: Text
+    rows: Text
+    without: Text = ""
+    act: Literal["add", "remove"]
+    side: Literal["columns", "rows"]
+    entry: Annotated[int, Field(ge=0, le=1000)] = 0
+
+
 class EditIn(Schema):
     """One act: a verb, a path, and for `put` and `switch` a value; see docs/edits.md."""
 
@@ -142,10 +153,12 @@ class PairReadOut(Schema):
 class PlacingIn(Schema):
     """What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-    the edge behind it bent; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
+    the edge behind it bent; another kind of shape, `to`; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
     other. Nothing is kept."""
 
-    act: Literal["move", "from", "between", "align", "spread", "node-move", "node-add", "node-bend", "stand", "cover"]
+    act: Literal[
+        "move", "from", "between", "align", "spread", "node-move", "node-add", "node-bend", "stand", "cover", "shape"
+    ]
     part: Text = ""
     steps: Annotated[list[Text], Field(max_length=200)] = []
     dx: Annotated[float, Field(ge=-1e5, le=1e5)] = 0.0

@@ -15,7 +15,7 @@ from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to
 from lean_notch.design import MAIN
 from lean_notch.files import FILE_FORMATS, file_name
 from lean_notch.formats.svg_path import path_data
-from lean_notch.job import Job, compute
+from lean_notch.job import Job, compute, refuse_without_place
 from lean_notch.operations import Operation
 from lean_notch.practice import Practised
 from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note
@@ -80,6 +80,7 @@ def show_setting(setting: CutSetting, said: Sequence[str] = ()) -> out.CutSettin
 
 def show_piece(way: Way, job: Job) -> out.PieceOut:
     result = compute(job)
+    refuse_without_place(result)
     recipe, answers = TEST_PIECES[way], job.design.origin.answers if job.design.origin else ()
     values = {one.name: one.text for one in answers}
     sheet = result.plan.sheets[0]

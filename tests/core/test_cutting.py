@@ -4,13 +4,17 @@ from dataclasses import replace
 
 import pytest
 from conftest import drawn
+from lean_notch.basis import Basis
 from lean_notch.cutting import Profile
-from lean_notch.edits import Edit, edit_job
+from lean_notch.edits import Edit, edit_job, refuse_own_failures
 from lean_notch.errors import NotchError
+from lean_notch.files import write_files
 from lean_notch.geometry import Circle
 from lean_notch.job import ChosenLayout, Job, compute, job_from_json, job_to_json
 from lean_notch.ledger import ledger
 from lean_notch.proving import prove_job
+from lean_notch.recipes import RECIPES
+from lean_notch.route import route
 
 
 def with_hole(job: Job, diameter: float = 8) -> Job:
@@ -133,10 +137,53 @@ def test_a_hole_narrower_than_the_kerf_is_a_finding_and_the_rest_is_cut(job):
     assert len(plan.sheets[0].paths) == 5
 
 
-def test_a_part_larger_than_the_bed_is_refused_at_its_size(tray, basis):
+def test_a_part_larger_than_the_bed_is_a_finding_at_its_size_and_in_no_file(tray, basis):
+    """A machine may be changed at any time: what no longer has a place stays in the job, and no file is written without it."""
+    result = compute(tray(basis(), width="700"))
+    found = [one for one in result.build.findings if one.code == "part-too-large"]
+    assert {(one.severity, one.field, one.part, one.amount) for one in found} == {
+        ("stop", "answers/width", "front", 1), ("stop", "answers/width", "back", 1), ("stop", "answers/width", "base", 1),
+    }  # fmt: skip
+    assert {one.part for one in result.layout.placed} == {"left", "right"}
+    assert not prove_job(result).fits
     with pytest.raises(NotchError) as caught:
-        compute(tray(basis(), width="700"))
+        write_files(result, "svg")
     assert (caught.value.field, caught.value.code) == ("answers/width", "part-too-large")
+    deep = compute(tray(basis(), depth="height * 20", height="40"))
+    assert {one.field for one in deep.build.findings if one.code == "part-too-large"} == {"answers/depth"}
+    assert "without a place" in {one.key: one.wants for one in route(result)}["lay-out"]
+
+
+def test_an_edit_that_makes_a_part_too_large_is_refused_and_a_smaller_bed_is_not(tray, basis):
+    job = tray(basis())
+    before = compute(job)
+    wide = [Edit("put", "answers/width", "700")]
     with pytest.raises(NotchError) as caught:
-        compute(tray(basis(), depth="height * 20", height="40"))
-    assert caught.value.field == "answers/depth"
+        refuse_own_failures(wide, before, compute(edit_job(job, wide)))
+    assert caught.value.code == "part-too-large"
+    board = basis().of("main")
+    small = replace(board, machine=replace(board.machine, bed_width=100, bed_height=60))
+    after = compute(replace(job, basis=job.basis.with_board("main", small)))
+    refuse_own_failures([Edit("put", "basis/main/machine", "2")], before, after)
+    assert after.layout.left
+    # Once a part has no place, other edits of the job go on.
+    title = [Edit("put", "name", "Small")]
+    refuse_own_failures(title, after, compute(edit_job(after.job, title)))
+
+
+def test_boards_that_are_one_stock_share_their_sheets(basis):
+    """Two boards of a job had a sheet each, and the same stock was counted twice."""
+    design = RECIPES["divided-case"].design("Case", {"board": "another board"})
+    one = basis().of("main")
+    job = Job(design, Basis((("main", one), ("dividers", one))))
+    shared = compute(job)
+    other = replace(one, stock=replace(one.stock, name="Another"))
+    apart = compute(replace(job, basis=job.basis.with_board("dividers", other)))
+    assert (len(shared.layout.sheets), len(apart.layout.sheets)) == (1, 2)
+    assert shared.boards_on(1) == ("main", "dividers")
+    assert prove_job(shared).fits
+    # What is chosen for one of them is chosen for their sheets.
+    chosen = edit_job(job, [Edit("put", "layout/dividers/margin", "9")])
+    assert (chosen.settings("main").margin, chosen.settings("dividers").margin) == (9, 9)
+    lying = [one.motion.region(shared.build.part(one.part).region).box for one in compute(chosen).layout.placed]
+    assert min(box[0] for box in lying) >= 9 - 1e-9

@@ -124,9 +124,9 @@ def test_what_is_wrong_with_a_step_is_said_where_it_was_made_and_the_part_stays_
     assert after.build.part("front").region == before.build.part("front").region
     assert not prove_job(after).fits
     with pytest.raises(NotchError) as caught:
-        refuse_own_failures([Edit("put", path)], before.build.failed, after.build)
+        refuse_own_failures([Edit("put", path)], before, after)
     assert caught.value is after.build.part("front").failed.error
-    refuse_own_failures([Edit("put", "answers/width")], before.build.failed, after.build)
+    refuse_own_failures([Edit("put", "answers/width")], before, after)
 
 
 def test_a_step_without_its_diameter_is_no_step(job):

@@ -4,7 +4,7 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.errors import NotchError, OutOfRange, PartTooLarge, SheetsRunOut
+from lean_notch.errors import OutOfRange, PartTooLarge, SheetsRunOut
 from lean_notch.geometry import Circle, Motion, Region, rectangle
 from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, Sheet, lay_out, layout_faults
 
@@ -48,9 +48,9 @@ def test_a_clamp_in_the_middle_is_gone_round():
     area = Area(200, 150, keep_outs=((80, 0, 120, 150),))
     layout = lay_out([piece("a", 70, 140, 2)], area, LayoutSettings(2, 2))
     assert (len(layout.sheets), sorted(round(p.motion.x) for p in layout.placed)) == (1, [5, 125])
-    with pytest.raises(PartTooLarge, match="less what must be kept clear") as caught:
-        lay_out([piece("a", 90, 140)], area, LayoutSettings(2, 2))
-    assert "Move what the bed must be kept clear of" in caught.value.fix
+    [left] = lay_out([piece("a", 90, 140)], area, LayoutSettings(2, 2)).left
+    assert "less what must be kept clear" in left.error.why
+    assert "Move what the bed must be kept clear of" in left.error.fix
 
 
 def test_the_checker_sees_a_part_over_a_clamp():
@@ -67,22 +67,24 @@ def test_a_part_that_fits_exactly_is_placed():
 
 
 @pytest.mark.parametrize(("width", "height"), [(190.1, 140), (140, 190.1), (1e4, 1)])
-def test_a_part_larger_than_the_sheet_is_refused(width, height):
-    with pytest.raises(PartTooLarge) as caught:
-        lay_out([piece("a", width, height)], Area(200, 150), LayoutSettings(margin=5))
-    assert caught.value.field == "a"
+def test_a_part_larger_than_the_sheet_is_left_over_and_the_others_are_laid_out(width, height):
+    layout = lay_out([piece("a", width, height, 3), piece("b", 20, 20)], Area(200, 150), LayoutSettings(margin=5))
+    [left] = layout.left
+    assert (left.part, left.count, type(left.error)) == ("a", 3, PartTooLarge)
+    assert [one.part for one in layout.placed] == ["b"]
 
 
 def test_a_tall_part_is_turned_only_if_it_may_be():
     tall = [piece("a", 100, 190)]
     assert lay_out(tall, Area(200, 150), LayoutSettings()).placed[0].motion.angle == 90
-    with pytest.raises(PartTooLarge):
-        lay_out(tall, Area(200, 150), LayoutSettings(quarter_turns=False))
+    assert lay_out(tall, Area(200, 150), LayoutSettings(quarter_turns=False)).left[0].part == "a"
 
 
-def test_sheets_that_run_out_are_counted():
-    with pytest.raises(SheetsRunOut, match="need 3 sheets"):
-        lay_out([piece("a", 190, 140, 3)], Area(200, 150, sheets=2), LayoutSettings(margin=5))
+def test_sheets_that_run_out_are_counted_and_those_at_hand_are_filled():
+    layout = lay_out([piece("a", 190, 140, 3)], Area(200, 150, sheets=2), LayoutSettings(margin=5))
+    [left] = layout.left
+    assert (left.count, type(left.error), len(layout.sheets)) == (1, SheetsRunOut, 2)
+    assert "need 3 sheets" in left.error.why
 
 
 @pytest.mark.parametrize(
@@ -94,9 +96,9 @@ def test_settings_are_checked_at_their_field(margin, spacing, field):
     assert caught.value.field == field
 
 
-def test_a_margin_that_swallows_the_sheet_is_refused():
-    with pytest.raises(NotchError):
-        lay_out([piece("a", 10, 10)], Area(100, 100), LayoutSettings(margin=60))
+def test_a_margin_that_swallows_the_sheet_leaves_everything_over():
+    layout = lay_out([piece("a", 10, 10)], Area(100, 100), LayoutSettings(margin=60))
+    assert (len(layout.left), layout.sheets) == (1, ())
 
 
 def placed(name: str, x: float, y: float, angle: float = 0) -> Placed:

@@ -13,7 +13,7 @@ from lean_notch.basis.notebook import WAYS
 from lean_notch.design import Lettering
 from lean_notch.errors import NotchError, UnreadableFile
 from lean_notch.files import write_files
-from lean_notch.job import compute
+from lean_notch.job import compute, refuse_without_place
 from lean_notch.practice import Practice, practised
 from lean_notch.proving import prove_job
 from lean_notch.reading import read_any
@@ -124,7 +124,7 @@ def test_slats_lie_further_apart_than_any_tool_is_wide():
 )  # fmt: skip
 def test_a_test_piece_that_cannot_be_is_refused_at_its_setting(way, given, field):
     with pytest.raises(NotchError) as caught:
-        compute(piece_job(way, given, BASIS.stock, LASER))
+        refuse_without_place(compute(piece_job(way, given, BASIS.stock, LASER)))
     assert caught.value.field == field
     assert caught.value.fix
 

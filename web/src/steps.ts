@@ -15,6 +15,8 @@ export const PURPOSES = {
   slot: 'A slot with round ends',
   pocket: 'A pocket',
   lettering: 'Lettering',
+  letters: 'Letters to cut through, held by bridges',
+  scale: 'A scale: lines to score, evenly apart',
   score: 'A line to score',
   fold: 'A line to fold',
   round: 'More material, round',
@@ -90,6 +92,22 @@ export function newStep(purpose: Purpose, part: Pick<Part, 'box' | 'corners'>, o
       return shape(
         { kind: 'lettering', text: 'Text', height: mm(Math.min(size, 15)), align: 'middle' },
         { does: 'mark', operation: 'engrave', ...middle },
+      )
+    case 'letters':
+      return shape(
+        { kind: 'lettering', text: 'Text', height: mm(Math.min(size, 15)), font: 'stencil', align: 'middle' },
+        { does: 'cut', ...middle },
+      )
+    case 'scale':
+      return shape(
+        { kind: 'line', to_x: across.x, to_y: mm(part.box[1] + size) },
+        {
+          does: 'mark',
+          operation: 'score',
+          x: across.x,
+          y: mm(part.box[1]),
+          pattern: { kind: 'grid', columns: 5, rows: 1, dx: mm(width / 8), dy: mm(0) },
+        },
       )
     case 'score':
       return shape(line, { does: 'mark', operation: 'score', ...across })

@@ -137,7 +137,7 @@ def _stand(
         standing, other = against
         own_edge = _edge(own, pose.edge, f"“{one.id}”", f"{path}/edge")
         its_edge = _edge(other, pose.other_edge, f"“{pose.placement}”", f"{path}/other_edge")
-        place = _against(one, own_edge, standing.frame, its_edge, at)
+        place = stand_against(pose, own_edge, standing.frame, its_edge, at, turned_over=one.mirrored)
     else:
         place = _by_numbers(one, at)
     return Standing(one.id, one.part, place, *own.size, own.thickness, one.mirrored)
@@ -168,9 +168,10 @@ def _by_numbers(one: Placement, at: Mapping[str, float]) -> Frame:
 _AXES: tuple[Triple, ...] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 
 
-def _against(one: Placement, own: Line, other: Frame, its: Line, at: Mapping[str, float]) -> Frame:
-    pose = one.pose
-    assert isinstance(pose, Against)
+def stand_against(
+    pose: Against, own: Line, other: Frame, its: Line, at: Mapping[str, float], *, turned_over: bool = False
+) -> Frame:
+    """The frame of a part whose edge `own` stands against the edge `its` of one with the frame `other`; `at` are the pose's lengths."""
     along, inward = (other.towards(way) for way in ways(its)[:2])
     centre = (math.dist(*its) - math.dist(*own)) / 2 if pose.centred else 0.0
     end = add(add(other.at(its[0], at["below"]), inward, at["into"]), along, centre + at["along"])
@@ -184,7 +185,7 @@ def _against(one: Placement, own: Line, other: Frame, its: Line, at: Mapping[str
     v = add((ey * run[0], ey * run[1], ey * run[2]), rise, ex)
     x, y = own[1]
     origin = add(add(end, u, -x), v, -y)
-    return frame(origin, u, v, turned_over=one.mirrored)
+    return frame(origin, u, v, turned_over=turned_over)
 
 
 def _vector(axis: str) -> Triple:

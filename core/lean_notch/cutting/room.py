@@ -15,17 +15,18 @@ _HAIR_MM = 1e-6
 
 
 def room_to_cut(
-    build: Build, settings: Mapping[str, LayoutSettings], usual: Mapping[str, LayoutSettings], kerfs: Kerfs
+    build: Build, settings: Mapping[str, tuple[LayoutSettings, LayoutSettings]], kerfs: Kerfs
 ) -> Iterator[Finding]:
-    """Joints that are narrower than the kerf, and boards whose parts lie nearer to each other, or to the edge, than is usual."""
+    """Joints that are narrower than the kerf, and sheets whose parts lie nearer to each other, or to the edge, than is usual:
+    `settings` are those of the sheets, and the usual ones, by board."""
+    yield from _joints(build, kerfs)
+    for name, (chosen, usual) in settings.items():
+        yield from _spacing(chosen, usual, kerfs[name], f"layout/{name}")
+        yield from _margin(chosen, usual, kerfs[name], f"layout/{name}")
+
+
+def _joints(build: Build, kerfs: Kerfs) -> Iterator[Finding]:
     board = {part.id: part.board for part in build.parts}
-    yield from _joints(build, board, kerfs)
-    for name in dict.fromkeys(board.values()):
-        yield from _spacing(settings[name], usual[name], kerfs[name], f"layout/{name}")
-        yield from _margin(settings[name], usual[name], kerfs[name], f"layout/{name}")
-
-
-def _joints(build: Build, board: Mapping[str, str], kerfs: Kerfs) -> Iterator[Finding]:
     narrow = max(kerfs.values(), default=0.0)
     for mate in build.mates:
         for contact in mate.contacts if mate.narrowest <= narrow else ():

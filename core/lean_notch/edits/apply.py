@@ -14,11 +14,10 @@ from typing import Any, Protocol
 from .. import codec
 from ..basis import Machine, Stock
 from ..basis.notebook import Entry
-from ..build import Build
 from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, Spread, dangling
 from ..documents import in_unit, whole
-from ..errors import BadDocument, MissingInput, NotchError
-from ..job import MOST_SETS, Job, settings_from_json, with_layout
+from ..errors import BadDocument, MissingInput, NotchError, PartTooLarge
+from ..job import MOST_SETS, Job, Result, settings_from_json, with_layout
 from ..units import Amount, Length, Unit
 from . import tree
 from .basis import drop_board_basis, put_basis
@@ -79,18 +78,26 @@ def _in_order(job: Job) -> Job:
     return replace(job, basis=replace(job.basis, boards=boards), layouts=layouts)
 
 
-def refuse_own_failures(edits: Sequence[Edit], before: frozenset[str], built: Build) -> None:
-    """Raises the error of a step that fails since `edits` changed it; `before` are the steps that failed already.
+def refuse_own_failures(edits: Sequence[Edit], before: Result | None, after: Result) -> None:
+    """Raises the error of a step that fails since `edits` changed it, and PartTooLarge of a part that an edit of the design made too
+    large for its sheet; `before` is the job without them, if it could be computed.
 
-    A step that fails because something else was changed is a finding: the maker may want to change that first.
+    What fails because something else was changed is a finding: the maker may want to change that first.
     """
-    for part in built.parts:
+    failed = before.build.failed if before else frozenset()
+    for part in after.build.parts:
         if part.failed is None:
             continue
         path = f"parts/{part.id}/steps/{part.failed.step}"
         own = any(_within(edit.path, path) or _within(path, edit.path) for edit in edits)
-        if path not in before and own:
+        if path not in failed and own:
             raise part.failed.error
+    if any(edit.steps[0] in ("basis", "layout") for edit in edits):
+        return
+    known = {one.part for one in before.layout.left} if before else set()
+    for one in after.layout.left:
+        if isinstance(one.error, PartTooLarge) and one.part not in known:
+            raise one.error
 
 
 def _within(path: str, around: str) -> bool:
@@ -137,8 +144,9 @@ def _one(rest: Sequence[str], edit: Edit) -> str:
 
 
 def _put_layout(job: Job, rest: Sequence[str], value: Any, unit: Unit) -> Job:
-    board, path = rest[0], f"layout/{rest[0]}"
-    _check_board(job, board, path)
+    path = f"layout/{rest[0]}"
+    _check_board(job, rest[0], path)
+    board = job.sheets_of(rest[0])
     before = asdict(job.chosen(board))
     if len(rest) == 1 and value is None:  # as usual for its machine
         return replace(job, layouts=tuple(one for one in job.layouts if one[0] != board))

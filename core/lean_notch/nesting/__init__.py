@@ -2,6 +2,17 @@
 
 from .checker import layout_faults
 from .engine import lay_out
-from .problem import Area, Layout, LayoutSettings, Piece, Placed, Sheet, together
+from .problem import Area, Layout, LayoutSettings, Left, Piece, Placed, Sheet, together
 
-__all__ = ["Area", "Layout", "LayoutSettings", "Piece", "Placed", "Sheet", "lay_out", "layout_faults", "together"]
+__all__ = [
+    "Area",
+    "Layout",
+    "LayoutSettings",
+    "Left",
+    "Piece",
+    "Placed",
+    "Sheet",
+    "lay_out",
+    "layout_faults",
+    "together",
+]

@@ -6,13 +6,14 @@ It is quick and always valid. A better one answers the same question.
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Callable, Sequence
+from collections import Counter
+from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
 from ..errors import PartTooLarge, SheetsRunOut
 from ..geometry import Box, Motion
 from ..units import say_mm
-from .problem import Area, Layout, LayoutSettings, Piece, Placed, Sheet
+from .problem import Area, Layout, LayoutSettings, Left, Piece, Placed, Sheet
 
 _ROUNDING_MM = 1e-9
 
@@ -47,11 +48,8 @@ _ORDERS: tuple[Callable[[_Box], float], ...] = (
 
 
 def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> Layout:
-    """Every copy of every piece on as few sheets as this engine finds, then as low as it finds.
-
-    Raises PartTooLarge, with the part's id as its field, if one piece does not fit a sheet, and SheetsRunOut if
-    there are too few sheets.
-    """
+    """Every copy of every piece on as few sheets as this engine finds, then as low as it finds. What fits no sheet is left over,
+    as PartTooLarge with the part's id as its field; what the sheets at hand have no room for as SheetsRunOut."""
     # Each box carries one spacing at its right and upper edge, and so may the usable area.
     usable = Area(
         area.width - 2 * settings.margin + settings.spacing,
@@ -63,19 +61,34 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
             for left, low, right, high in area.keep_outs
         ),
     )  # fmt: skip
-    boxes = [box for piece in pieces for box in _boxes(piece, usable, area, settings)]
-    sheets, _, spots = _best_fill(tuple(boxes), usable, settings)
-    if area.sheets is not None and sheets > area.sheets:
-        raise SheetsRunOut(
-            f"The parts need {sheets} sheets of {say_mm(area.width)} x {say_mm(area.height)}; {area.sheets} are at hand.",
-            fix="Add sheets to the stock, use larger ones, or lower the quantities.",
-            field="sheets",
-        )
+    boxes: list[_Box] = []
+    left: list[Left] = []
+    for piece in pieces:
+        error = _too_large(piece, usable, area, settings)
+        if error:
+            left.append(Left(piece.part, piece.quantity, error))
+        else:
+            boxes += _boxes(piece, settings)
+    needed, _, spots = _best_fill(tuple(boxes), usable, settings)
+    sheets = needed if area.sheets is None else min(needed, area.sheets)
+    left += _run_out([box for box, number, _ in spots if number > sheets], needed, area)
     placed = [
-        Placed(box.piece.part, box.copy, number, _placement(box, spot, settings.margin)) for box, number, spot in spots
+        Placed(box.piece.part, box.copy, number, _placement(box, spot, settings.margin))
+        for box, number, spot in spots
+        if number <= sheets
     ]
     ordered = sorted(placed, key=lambda p: (p.sheet, p.part, p.copy))
-    return Layout(tuple(ordered), tuple(Sheet(number, area) for number in range(1, sheets + 1)))
+    return Layout(tuple(ordered), tuple(Sheet(number, area) for number in range(1, sheets + 1)), tuple(left))
+
+
+def _run_out(boxes: Sequence[_Box], needed: int, area: Area) -> Iterator[Left]:
+    error = SheetsRunOut(
+        f"The parts need {needed} sheets of {say_mm(area.width)} x {say_mm(area.height)}; {area.sheets} are at hand.",
+        fix="Add sheets to the stock, use larger ones, or lower the quantities.",
+        field="sheets",
+    )
+    for part, count in Counter(box.piece.part for box in boxes).items():
+        yield Left(part, count, error)
 
 
 def _best_fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) -> _Filled:
@@ -89,23 +102,30 @@ def _best_fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings) ->
     return best
 
 
-def _boxes(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> list[_Box]:
+def _boxes(piece: Piece, settings: LayoutSettings) -> list[_Box]:
     left, low, right, high = piece.region.box
     width, height = right - left + settings.spacing, high - low + settings.spacing
-    ways = ((width, height), (height, width)) if settings.quarter_turns else ((width, height),)
-    empty = [_Step(0.0, 0.0)]
-    if _lowest(empty, _Box(piece, 1, width, height), usable, settings.quarter_turns) is None:
-        clear = any(w <= usable.width + _ROUNDING_MM and h <= usable.height + _ROUNDING_MM for w, h in ways)
-        raise PartTooLarge(
-            f"{piece.title} is {say_mm(right - left)} x {say_mm(high - low)}; a sheet on this bed leaves "
-            f"{say_mm(max(area.width - 2 * settings.margin, 0))} x {say_mm(max(area.height - 2 * settings.margin, 0))}"
-            + (", less what must be kept clear." if clear else "."),
-            fix="Make the part smaller, use a larger sheet and bed, or a smaller margin."
-            if not clear
-            else "Move what the bed must be kept clear of, make the part smaller, or use a larger sheet and bed.",
-            field=piece.part,
-        )
     return [_Box(piece, copy, width, height) for copy in range(1, piece.quantity + 1)]
+
+
+def _too_large(piece: Piece, usable: Area, area: Area, settings: LayoutSettings) -> PartTooLarge | None:
+    """Why a piece lies on no sheet; None where it does."""
+    left, low, right, high = piece.region.box
+    width, height = right - left + settings.spacing, high - low + settings.spacing
+    empty = [_Step(0.0, 0.0)]
+    if _lowest(empty, _Box(piece, 1, width, height), usable, settings.quarter_turns):
+        return None
+    ways = ((width, height), (height, width)) if settings.quarter_turns else ((width, height),)
+    clear = any(w <= usable.width + _ROUNDING_MM and h <= usable.height + _ROUNDING_MM for w, h in ways)
+    return PartTooLarge(
+        f"{piece.title} is {say_mm(right - left)} x {say_mm(high - low)}; a sheet on this bed leaves "
+        f"{say_mm(max(area.width - 2 * settings.margin, 0))} x {say_mm(max(area.height - 2 * settings.margin, 0))}"
+        + (", less what must be kept clear." if clear else "."),
+        fix="Make the part smaller, use a larger sheet and bed, or a smaller margin."
+        if not clear
+        else "Move what the bed must be kept clear of, make the part smaller, or use a larger sheet and bed.",
+        field=piece.part,
+    )
 
 
 _Filled = tuple[int, float, list[tuple[_Box, int, _Spot]]]

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
 
-from ..errors import OutOfRange
+from ..errors import NotchError, OutOfRange
 from ..geometry import Box, Motion, Region
 from ..units import say_mm
 
@@ -79,11 +79,21 @@ class Sheet:
 
 
 @dataclass(frozen=True)
+class Left:
+    """Copies of a part that lie on no sheet, and why."""
+
+    part: str
+    count: int
+    error: NotchError = field(compare=False)
+
+
+@dataclass(frozen=True)
 class Layout:
-    """Where every copy lies, sheets of one board after those of another."""
+    """Where every copy lies, sheets of one board after those of another; `left` is what found no place."""
 
     placed: tuple[Placed, ...]
     sheets: tuple[Sheet, ...]
+    left: tuple[Left, ...] = ()
 
     def on_sheet(self, sheet: int) -> tuple[Placed, ...]:
         return tuple(placed for placed in self.placed if placed.sheet == sheet)
@@ -104,8 +114,10 @@ def together(layouts: Sequence[tuple[str, Layout]]) -> Layout:
     """The layouts of several boards, named, as one."""
     placed: list[Placed] = []
     sheets: list[Sheet] = []
+    left: list[Left] = []
     for board, layout in layouts:
         before = len(sheets)
         placed += [replace(one, sheet=one.sheet + before) for one in layout.placed]
         sheets += [Sheet(one.number + before, one.area, board) for one in layout.sheets]
-    return Layout(tuple(placed), tuple(sheets))
+        left += layout.left
+    return Layout(tuple(placed), tuple(sheets), tuple(left))

@@ -1,7 +1,8 @@
 """Track lists: in, a list as typed, `52 1fr 1fr 40`; out, its tracks, and each as a length of a design.
 
 As in the W3C's CSS Grid Layout, level 1, 7.2: sizes one after the other, `fr` shares of what the others leave, `repeat(3, 1fr)`;
-a sum of shares under 1 leaves the rest empty. A size is arithmetic as anywhere; with blanks in it, it stands in brackets.
+a sum of shares under 1 leaves the rest empty. A size is arithmetic as anywhere; with blanks in it, it stands in brackets. A list
+in brackets, as it comes about where one is typed in place of a single track, stands for its tracks.
 """
 
 from __future__ import annotations
@@ -53,6 +54,8 @@ def read_tracks(text: str, field: str) -> Tracks:
 
     >>> [(track.text, track.share) for track in read_tracks("(2*25 + 2) 1fr repeat(2, .5fr 40)", "columns").all]
     [('2*25 + 2', None), ('1fr', 1.0), ('.5fr', 0.5), ('40', None), ('.5fr', 0.5), ('40', None)]
+    >>> [track.text for track in read_tracks("52 (60 1fr (2 3/8)) 40", "columns").all]
+    ['52', '60', '1fr', '2 3/8', '40']
     """
     tracks = tuple(_tracks(text, field))
     if not tracks:
@@ -83,7 +86,24 @@ def _tracks(text: str, field: str) -> Iterator[Track]:
             continue
         share = _SHARE.fullmatch(word)
         plain = word[1:-1].strip() if word.startswith("(") and _closing(word) == len(word) - 1 else word
+        if plain != word and _is_list(_words(plain, field), plain):
+            yield from _tracks(plain, field)
+            continue
         yield Track(word if share else plain, float(share[1]) if share else None)
+
+
+def _is_list(words: Sequence[str], text: str) -> bool:
+    """Whether what stands in brackets is several tracks: neither one size nor arithmetic with blanks in it."""
+    if len(words) < 2 or any(word[0] in _SIGNS or word[-1] in _SIGNS for word in words):
+        return False
+    try:
+        Length(text).mm({})
+    except NotchError:
+        return True
+    return False
+
+
+_SIGNS = "+-*/×÷−·"
 
 
 def _words(text: str, field: str) -> list[str]:

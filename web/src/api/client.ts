@@ -43,6 +43,7 @@ export type Machine = Schemas['MachineOut']
 export type FileFormat = Schemas['ExportIn']['format']
 export type StartIn = Schemas['StartIn']
 export type DraftIn = Schemas['DraftIn']
+export type TracksIn = Schemas['TracksIn']
 export type Draft = Schemas['DraftOut']
 export type RecipeView = Schemas['View']
 export type Recipe = Schemas['RecipeOut']
@@ -313,6 +314,8 @@ export const api = {
   archived: () => unwrap<Card[]>(client.GET('/api/designs/archived')),
   start: (body: StartIn) => unwrap<Design>(client.POST('/api/designs', { body })),
   draft: (body: DraftIn) => unwrap<Draft>(client.POST('/api/designs/draft', { body })),
+  tracks: (body: TracksIn) =>
+    unwrap<Record<string, string>>(client.POST('/api/designs/draft/tracks', { body })),
   design: (id: number) => unwrap<Design>(client.GET('/api/designs/{design_id}', at(id))),
   /** Edits of a job as `held`: what comes back may be only what is other then. */
   edit: (held: Design, edits: readonly Edit[], unit: Unit) =>

@@ -119,6 +119,26 @@ export interface paths {
     patch?: never
     trace?: never
   }
+  '/api/designs/draft/tracks': {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    get?: never
+    put?: never
+    /**
+     * Change Tracks
+     * @description Columns, rows and the pieces of wall that are taken out, with one column or row more or less; nothing is kept.
+     */
+    post: operations['designs_api_change_tracks']
+    delete?: never
+    options?: never
+    head?: never
+    patch?: never
+    trace?: never
+  }
   '/api/designs/news': {
     parameters: {
       query?: never
@@ -3588,7 +3608,7 @@ export interface components {
      * PlacingIn
      * @description What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
      *     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-     *     the edge behind it bent; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
+     *     the edge behind it bent; another kind of shape, `to`; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
      *     other. Nothing is kept.
      */
     PlacingIn: {
@@ -3607,6 +3627,7 @@ export interface components {
         | 'node-bend'
         | 'stand'
         | 'cover'
+        | 'shape'
       /** Axis */
       axis?: ('x' | 'y') | null
       /**
@@ -5056,6 +5077,36 @@ export interface components {
       name: string
     }
     /**
+     * TracksIn
+     * @description A column or row of a divided case more at the end, or number `entry`, from 0, less.
+     */
+    TracksIn: {
+      /**
+       * Act
+       * @enum {string}
+       */
+      act: 'add' | 'remove'
+      /** Columns */
+      columns: string
+      /**
+       * Entry
+       * @default 0
+       */
+      entry: number
+      /** Rows */
+      rows: string
+      /**
+       * Side
+       * @enum {string}
+       */
+      side: 'columns' | 'rows'
+      /**
+       * Without
+       * @default
+       */
+      without: string
+    }
+    /**
      * TrialOut
      * @description A job with another basis for one board. With a `problem` it cannot be made on that one.
      */
@@ -5573,6 +5624,41 @@ export interface operations {
         }
         content: {
           'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+    }
+  }
+  designs_api_change_tracks: {
+    parameters: {
+      query?: never
+      header?: never
+      path?: never
+      cookie?: never
+    }
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TracksIn']
+      }
+    }
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': {
+            [key: string]: string
+          }
         }
       }
       /** @description Unprocessable Entity */

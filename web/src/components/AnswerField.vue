@@ -17,12 +17,15 @@ const props = defineProps<{
   path: string
   value: unknown
   choices?: readonly Option[]
+  /** What it is called here, if not as everywhere. */
+  label?: string
   /** Where several answers are sent together. */
   send?: (info: FieldInfo, value: unknown) => unknown
 }>()
 const job = useJob()
 const say = useSay()
 const field = computed(() => `${props.path}/${props.info.name}`)
+const title = computed(() => props.label || props.info.title)
 const problem = computed(() => job.problemAt(field.value))
 const options = computed(() => props.choices ?? optionsOf(props.info.choices ?? []))
 const put = (value: unknown) => (props.send ? props.send(props.info, value) : job.put(field.value, value))
@@ -46,7 +49,7 @@ const text = computed(() => {
   <LengthField
     v-if="info.kind === 'length'"
     :field="field"
-    :label="info.title"
+    :label="title"
     :text="text"
     :placeholder="info.help"
     @commit="put($event)"
@@ -54,7 +57,7 @@ const text = computed(() => {
   <FlagField
     v-else-if="info.kind === 'flag'"
     class="flag"
-    :label="info.title"
+    :label="title"
     :field="field"
     :model-value="value === true"
     :problem="problem"
@@ -62,7 +65,7 @@ const text = computed(() => {
   />
   <ChoiceField
     v-else-if="info.kind === 'choice'"
-    :label="info.title"
+    :label="title"
     :field="field"
     :options="options"
     :model-value="String(value ?? '')"
@@ -71,7 +74,7 @@ const text = computed(() => {
   />
   <ChoiceField
     v-else-if="info.kind === 'of'"
-    :label="info.title"
+    :label="title"
     :field="field"
     :options="ofs"
     :model-value="String(value ?? '')"
@@ -80,7 +83,7 @@ const text = computed(() => {
   />
   <TextField
     v-else
-    :label="info.title"
+    :label="title"
     :field="field"
     :text="String(value ?? '')"
     :words="info.kind === 'words'"

@@ -24,6 +24,7 @@ const emit = defineEmits<{
   drag: [setting: string, mm: number]
   drop: [setting: string, mm: number]
   answer: [setting: string, text: string]
+  track: [act: 'add' | 'remove', side: 'columns' | 'rows', entry: number]
 }>()
 const say = useSay()
 const frame = useTemplateRef('frame')
@@ -33,6 +34,8 @@ const { width, height } = useElementSize(frame)
 const LINE_PX = 34
 const COLUMN_PX = 96
 const [LEFT, TOP, GAP] = [16, 46, 52]
+/** A number of a size, and one with what it says: what is narrower has every other one above its line, or says nothing. */
+const [NUMBER_PX, WORDS_PX] = [76, 112]
 
 const least = ({ shapes }: RecipeView, i: 0 | 1) => Math.min(...shapes.map(({ box }) => box[i]!))
 const across = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[2]!)) - least(view, 0)
@@ -98,7 +101,8 @@ function line(place: Placed, size: RecipeView['sizes'][number]) {
   }
   if (size.side === 'above') {
     const y = place.top - 16 - size.row * LINE_PX
-    return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.top - 3}V${y - 5}M${b[0]} ${place.top - 3}V${y - 5}`, at: [(a[0] + b[0]) / 2, y] } as const // prettier-ignore
+    const up = b[0] - a[0] < NUMBER_PX && place.view.sizes.indexOf(size) % 2 ? 26 : 0
+    return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.top - 3}V${y - 5}M${b[0]} ${place.top - 3}V${y - 5}`, at: [(a[0] + b[0]) / 2, y - up] } as const // prettier-ignore
   }
   if (size.side === 'left') {
     const x = place.x - 44 - size.row * COLUMN_PX
@@ -115,11 +119,21 @@ const all = computed(() =>
       key: `${v}-${i}`,
       size,
       ...line(place, size),
-      was: size.side === 'above' ? null : (props.before?.[v]?.sizes[i]?.value ?? null),
+      was: size.typed ? null : (before(v, size)?.value ?? null),
     })),
   ),
 )
+/** The same size of the drawing before: others may have come between. */
+function before(view: number, size: Size): Size | undefined {
+  const same = (one: Size) =>
+    one.setting === size.setting && one.says === size.says && one.side === size.side && one.row === size.row
+  return props.before?.[view]?.sizes.find(same)
+}
 type Size = RecipeView['sizes'][number]
+function saysOf({ size, from, to }: (typeof all.value)[number]): string {
+  const narrow = size.side === 'above' && to[0] - from[0] < WORDS_PX
+  return size.side === 'along' || narrow ? '' : size.says
+}
 /** The text of a size's setting: of a track list the entry that it shows. */
 const textOf = (size: Size) => size.typed || (props.texts[size.setting] ?? '')
 const entriesOf = (setting: string) =>
@@ -133,10 +147,31 @@ function listWith(setting: string, entry: number, text: string): string {
     .join(' ')
 }
 
+/** A list typed in place of one entry goes in as it is; one that is emptied waits: kept empty, it is taken out. */
 function answer(size: Size, text: string): void {
-  const entry = entriesOf(size.setting).indexOf(size)
-  emit('answer', size.setting, size.typed ? listWith(size.setting, entry, text) : text)
+  if (!size.typed) emit('answer', size.setting, text)
+  else if (text.trim()) emit('answer', size.setting, listWith(size.setting, entryOf(size), text))
 }
+
+function keep(size: Size, text: string): void {
+  if (size.typed && !text.trim()) emit('track', 'remove', size.setting as 'columns', entryOf(size))
+  else answer(size, text)
+}
+
+const entryOf = (size: Size) => entriesOf(size.setting).indexOf(size)
+const TRACKS = { columns: 'column', rows: 'row' } as const
+const trackOf = (size: Size) => (size.typed ? TRACKS[size.setting as 'columns'] : '')
+
+/** Where one more is added: behind the last column, and behind the last row. */
+const additions = computed(() =>
+  (['columns', 'rows'] as const).flatMap((side) => {
+    const last = all.value.filter(({ size }) => size.setting === side && size.typed).at(-1)
+    if (!last) return []
+    const [x, y] = last.to
+    const at = side === 'columns' ? [Math.max(x, last.from[0]) + 22, y] : [x, Math.min(y, last.from[1]) - 22]
+    return [{ side, at }]
+  }),
+)
 
 function labelOf(size: Size): string {
   const number = size.typed ? ` ${entriesOf(size.setting).indexOf(size) + 1}` : ''
@@ -170,11 +205,20 @@ function valueOf(setting: string, entry = -1): number {
 }
 
 type Handle = RecipeView['handles'][number]
-let grip: { setting: string; entry: number; along: 'x' | 'y'; from: number; start: number } | null = null
+/** A click that moves nothing changes nothing. */
+const STILL_PX = 3
+let grip: {
+  setting: string
+  entry: number
+  along: 'x' | 'y'
+  from: number
+  start: number
+  moved: boolean
+} | null = null
 
 function down(event: PointerEvent, { setting, along, entry = -1 }: Handle): void {
   const from = along === 'x' ? event.clientX : -event.clientY
-  grip = { setting, entry, along, from, start: valueOf(setting, entry) }
+  grip = { setting, entry, along, from, start: valueOf(setting, entry), moved: false }
   held.value = fitting.value
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   emit('begin')
@@ -187,13 +231,16 @@ function dragTo(event: PointerEvent): number {
 
 function move(event: PointerEvent): void {
   if (!grip) return
+  const now = grip.along === 'x' ? event.clientX : -event.clientY
+  grip.moved ||= Math.abs(now - grip.from) >= STILL_PX
+  if (!grip.moved) return
   if (grip.entry < 0) emit('drag', grip.setting, dragTo(event))
   else emit('answer', grip.setting, listWith(grip.setting, grip.entry, say.short(dragTo(event))))
 }
 
 function drop(event: PointerEvent): void {
   if (!grip) return
-  if (grip.entry < 0) emit('drop', grip.setting, dragTo(event))
+  if (grip.moved && grip.entry < 0) emit('drop', grip.setting, dragTo(event))
   else move(event)
   grip = null
   held.value = null
@@ -304,15 +351,35 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
       :text="textOf(one.size)"
       :chosen="!!one.size.setting"
       :fixed="!one.size.setting"
-      :says="one.size.side === 'along' ? '' : one.size.says"
+      :says="saysOf(one)"
       :upright="one.size.side === 'right' || one.size.side === 'left'"
       :was="one.was"
       :problem="one.size.setting ? problemAt(one.size.setting) : null"
       @begin="emit('begin')"
       @draft="answer(one.size, $event)"
-      @keep="answer(one.size, $event)"
+      @keep="keep(one.size, $event)"
       @leave="answer(one.size, $event)"
-    />
+    >
+      <ElButton
+        v-if="trackOf(one.size) && entriesOf(one.size.setting).length > 1"
+        link
+        size="small"
+        @click="emit('track', 'remove', one.size.setting as 'columns', entryOf(one.size))"
+        >Remove this {{ trackOf(one.size) }}</ElButton
+      >
+    </SizeField>
+    <button
+      v-for="{ side, at } in additions"
+      :key="side"
+      type="button"
+      class="add"
+      :style="{ left: `${at[0]}px`, top: `${at[1]}px` }"
+      :aria-label="`Add a ${TRACKS[side]}`"
+      :title="`Add a ${TRACKS[side]}`"
+      @click="emit('track', 'add', side, 0)"
+    >
+      +
+    </button>
   </div>
 </template>
 
@@ -391,6 +458,21 @@ svg {
 }
 .line .feet {
   stroke: var(--line);
+}
+.add {
+  position: absolute;
+  width: 26px;
+  height: 26px;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  color: var(--ink);
+  line-height: 1;
+  transform: translate(-50%, -50%);
+  cursor: pointer;
+}
+.add:hover,
+.add:focus-visible {
+  background: var(--deep-wash);
 }
 .handle {
   cursor: grab;

@@ -30,6 +30,8 @@ const say = useSay()
 const open = ref(false)
 const draft = ref('')
 const input = useTemplateRef('input')
+/** What it says over it takes so much. */
+const ROOM_PX = 110
 let start = ''
 /** What was kept here last, if anything was: a problem may be of another size that shares the answer. */
 let kept: string | null = null
@@ -89,6 +91,12 @@ function keep(): void {
   emit('keep', draft.value)
 }
 
+/** An act beside the open field is not a click elsewhere, which would keep what is typed. */
+function act(): void {
+  wanted = false
+  open.value = false
+}
+
 function leave(): void {
   wanted = false
   open.value = false
@@ -103,7 +111,7 @@ function leave(): void {
     :style="{ left: `${at[0]}px`, top: `${at[1]}px` }"
   >
     <template v-if="open">
-      <div class="above small" role="status">
+      <div class="above small" :class="{ under: at[1] < ROOM_PX }" role="status">
         <template v-if="problem">
           <b class="bad">{{ say.sentence(problem.why) }}</b> {{ say.sentence(problem.fix) }}
         </template>
@@ -113,6 +121,7 @@ function leave(): void {
           <span v-for="one in outcome ?? []" :key="one"> · {{ one }}</span>
           · Enter keeps it
         </template>
+        <span v-if="$slots['default']" class="beside" @mousedown.prevent @click="act"><slot /></span>
       </div>
       <input
         ref="input"
@@ -232,6 +241,13 @@ input {
   border: 1px solid var(--line);
   color: var(--ink);
   white-space: normal;
+}
+.beside {
+  display: block;
+}
+.above.under {
+  top: calc(100% + 4px);
+  bottom: auto;
 }
 .above b {
   color: var(--deep);

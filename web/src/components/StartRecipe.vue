@@ -127,6 +127,7 @@ async function start(): Promise<void> {
           @drag="drag"
           @drop="drop"
           @answer="draft.answer"
+          @track="draft.track"
         />
         <ElSkeleton v-else-if="!draft.problem.value" class="waiting" animated :rows="8" />
         <div class="sentences">

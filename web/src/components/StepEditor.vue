@@ -7,6 +7,7 @@ import ChoiceField from '../kit/ChoiceField.vue'
 import FlagField from '../kit/FlagField.vue'
 import type { Option } from '../kit/options'
 import { useSay } from '../composables/useSay'
+import { makePlacing } from '../composables/placingEdits'
 import { useChoices } from '../stores/choices'
 import { useSettings } from '../stores/settings'
 import { useJob } from '../stores/job'
@@ -80,11 +81,36 @@ const WORDS: Record<string, Option[]> = {
 }
 const DEFAULTS: Document = { does: 'add', operation: 'engrave', side: 'auto', face: 'front', align: 'left', font: 'sans', scale: 1, turn: 0, sweep: 360, columns: 1, rows: 1, shape: 'round', angle: 90, keep: true, which: 'named', measured: 'corners', along: 'x', by: 'gaps' } // prettier-ignore
 
+/** A place that is not counted from the part's zero is called after what it is counted from. */
+function labelOf({ name }: FieldInfo): string {
+  if (name !== 'x' && name !== 'y') return ''
+  const said = ([`from_${name}`, `to_${name}`] as const).flatMap((of) => {
+    const wanted = document.value[of]
+    const found = [...props.part.lines, ...props.part.points].find((one) => one.name === wanted)
+    return wanted ? [found?.says ?? String(wanted)] : []
+  })
+  if (!said.length) return ''
+  return said.length > 1 ? `From halfway between ${said.join(' and ')}` : `From ${said[0]}`
+}
+
 function choicesOf({ name }: FieldInfo): readonly Option[] | undefined {
   return name === 'operation' ? operationsFor(document.value, choices.operations) : WORDS[name]
 }
 
 const valueIn = (holder: Document | undefined, { name }: FieldInfo) => holder?.[name] ?? DEFAULTS[name]
+
+/** Shapes that are given by their sizes: one becomes another in its place. */
+const SHAPES: Option[] = [
+  { value: 'rectangle', label: 'Rectangle' },
+  { value: 'disc', label: 'Disc' },
+  { value: 'slot', label: 'Slot with round ends' },
+  { value: 'ellipse', label: 'Ellipse' },
+  { value: 'polygon', label: 'Regular polygon' },
+  { value: 'ring', label: 'Ring' },
+]
+const isSized = computed(() => SHAPES.some(({ value }) => value === shape.value?.kind))
+const reshape = (to: string) =>
+  makePlacing({ act: 'shape', part: props.part.id, steps: [props.step.id], to, unit: settings.unit })
 
 const COPIES: Option[] = [
   { value: '', label: 'One' },
@@ -92,6 +118,12 @@ const COPIES: Option[] = [
   { value: 'around', label: 'Round a centre' },
   { value: 'spread', label: 'Spread evenly' },
 ]
+
+/** A line has no width that could be spread evenly. */
+const copies = computed(() => {
+  if (document.value['kind'] === 'repeat') return COPIES.slice(1, 3)
+  return shape.value?.kind === 'line' ? COPIES.slice(0, 3) : COPIES
+})
 
 /** Two copies as far apart as two of what is drawn, so that the next count fits, whatever the size. */
 function setPattern(kind: string): void {
@@ -132,6 +164,16 @@ function setCorner(name: string, on: boolean): void {
       :choices="choicesOf(info)"
     />
     <ChoiceField
+      v-if="isSized"
+      class="wide"
+      label="Shape"
+      :field="`${path}/shape`"
+      :options="SHAPES"
+      :model-value="shape!.kind"
+      :problem="job.problemAt(`${path}/shape`)"
+      @update:model-value="reshape"
+    />
+    <ChoiceField
       v-if="shape?.kind === 'part'"
       class="wide"
       label="Part"
@@ -156,16 +198,17 @@ function setCorner(name: string, on: boolean): void {
       v-for="info in own"
       :key="info.name"
       :info="info"
+      :label="labelOf(info)"
       :path="path"
       :value="valueIn(document, info)"
       :choices="choicesOf(info)"
     />
     <ChoiceField
-      v-if="(document['kind'] === 'shape' && shape?.kind !== 'line') || document['kind'] === 'repeat'"
+      v-if="document['kind'] === 'shape' || document['kind'] === 'repeat'"
       class="wide"
       label="Copies"
       :field="`${path}/pattern`"
-      :options="document['kind'] === 'repeat' ? COPIES.slice(1, 3) : COPIES"
+      :options="copies"
       :model-value="pattern?.kind ?? ''"
       :problem="job.problemAt(`${path}/pattern`)"
       @update:model-value="setPattern"

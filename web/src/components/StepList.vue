@@ -46,9 +46,13 @@ watch(
   { immediate: true },
 )
 
+/** Its first field is there to be typed in. */
 async function put(id: string, document: unknown): Promise<void> {
   const path = `parts/${props.part.id}/steps/${id}`
-  if (await job.edit({ verb: 'put', path, value: document })) job.pick('step', props.part.id, id)
+  if (!(await job.edit({ verb: 'put', path, value: document }))) return
+  job.pick('step', props.part.id, id)
+  await nextTick()
+  list.value?.querySelector<HTMLElement>('form input:not([role])')?.focus()
 }
 
 /** By what it is for; a file is asked for first. */

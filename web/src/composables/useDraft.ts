@@ -97,6 +97,18 @@ export function useDraft(recipe: Recipe) {
     kept.value = { ...kept.value, answers: { ...kept.value.answers, [setting]: text } }
   }
 
+  /** A column or a row of a case more or less. */
+  async function track(act: 'add' | 'remove', side: 'columns' | 'rows', entry: number): Promise<void> {
+    const { columns = '', rows = '', without = '' } = given.value.settings
+    try {
+      const other = await api.tracks({ columns, rows, without, act, side, entry })
+      kept.value = { ...kept.value, answers: { ...kept.value.answers, ...other } }
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      problem.value = error
+    }
+  }
+
   function inUnit(): void {
     const lengths = new Set(recipe.settings.filter(({ kind }) => kind === 'length').map(({ name }) => name))
     const tracks = new Set(recipe.settings.filter(({ kind }) => kind === 'tracks').map(({ name }) => name))
@@ -112,5 +124,19 @@ export function useDraft(recipe: Recipe) {
   const problemAt = (setting: string) =>
     problem.value?.field.replace('answers/', '') === setting ? problem.value : null
 
-  return { kept, found, views, problem, problemAt, dragged, before, busy, begin, answer, compute, forget }
+  return {
+    kept,
+    found,
+    views,
+    problem,
+    problemAt,
+    dragged,
+    before,
+    busy,
+    begin,
+    answer,
+    track,
+    compute,
+    forget,
+  }
 }

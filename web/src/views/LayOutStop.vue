@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import ActButtons from '../components/ActButtons.vue'
+import FindingSteps from '../components/FindingSteps.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import PartLedger from '../components/PartLedger.vue'
 import SheetDrawing from '../components/SheetDrawing.vue'
@@ -21,10 +22,21 @@ const number = computed({
 })
 const sheet = computed(() => job.design!.sheets[number.value - 1])
 const board = computed(() => job.design!.boards.find(({ id }) => id === sheet.value?.board))
-/** Whether a part of this board has work on its back. */
-const hasBack = computed(() =>
-  job.design!.parts.some((part) => part.board === sheet.value?.board && part.steps.some(({ back }) => back)),
+/** Whether a part on this sheet has work on its back. */
+const hasBack = computed(() => {
+  const here = new Set(job.design!.placed.filter((one) => one.sheet === number.value).map(({ part }) => part))
+  return job.design!.parts.some((part) => here.has(part.id) && part.steps.some(({ back }) => back))
+})
+/** What lies on no sheet, too near to something, or over the edge. */
+const found = computed(() =>
+  job.design!.findings.filter(({ code, field }) => NO_PLACE.includes(code) || field.startsWith('layout/')),
 )
+const NO_PLACE = ['part-too-large', 'sheets-run-out']
+const wantedFinding = ref(0)
+const finding = computed({
+  get: () => Math.min(wantedFinding.value, Math.max(found.value.length - 1, 0)),
+  set: (value) => (wantedFinding.value = value),
+})
 </script>
 
 <template>
@@ -34,8 +46,10 @@ const hasBack = computed(() =>
   >
     <template #actions><SheetTabs v-model="number" :count="job.design!.sheets.length" /></template>
     <SheetDrawing v-if="sheet" :sheet="sheet" />
+    <p v-else-if="found.length" class="nothing second">No part has a place on a sheet.</p>
     <p v-else class="nothing second">Add parts at Shape. They are laid out as they come.</p>
     <template #ledger>
+      <FindingSteps v-if="found.length" v-model="finding" :findings="found" />
       <template v-if="job.part">
         <PartLedger />
         <ActButtons class="todo" :acts="acts.ofSelected()" />

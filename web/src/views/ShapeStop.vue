@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import FindingList from '../components/FindingList.vue'
 import FlatDrawing from '../components/FlatDrawing.vue'
@@ -107,7 +107,10 @@ async function addPart(): Promise<void> {
   const id = freeName('part', ids)
   const board = job.board?.id ?? 'main'
   const value = newPart(`Part ${ids.length + 1}`, board)
-  if (await job.edit({ verb: 'put', path: `parts/${id}`, value })) job.pick('part', id)
+  if (!(await job.edit({ verb: 'put', path: `parts/${id}`, value }))) return
+  job.pick('step', id, 'blank')
+  await nextTick()
+  document.querySelector<HTMLElement>(`[data-field='parts/${id}/title']`)?.focus()
 }
 </script>
 
