@@ -19,7 +19,7 @@ from .geometry import Point, Region, loops
 from .job import Result
 from .placing import moved_by
 from .proof.assembly import Body, crossings
-from .proof.interference import HAIR_MM, Pair, bodies, clash, found_clash, neighbours, titles_of
+from .proof.interference import HAIR_MM, Pair, bodies, clash, found_clash, neighbours
 from .units import say_mm
 
 if TYPE_CHECKING:
@@ -58,7 +58,7 @@ def _by_hand(before: Result, after: Result) -> Iterator[Finding]:
     was = neighbours(bodies(before.build, before.job.basis))
     near = neighbours(bodies(after.build, after.job.basis))
     stood = before.build.standing.keys()
-    titles = titles_of(after.build)
+    titles = after.build.called
     for names, pairs in list(near.items())[:MOST_PAIRS]:
         old = was.get(names, [])
         if names in joined or not names <= stood or old == pairs:
@@ -139,7 +139,7 @@ def _middle(a: Point, b: Point) -> Point:
 
 
 def _left(after: Result, inner: Body, outer: Body, hole: FlatMark, off: Point, grown: float) -> Finding:
-    titles = titles_of(after.build)
+    titles = after.build.called
     where = f"“{hole.title}” of {titles[outer.placement]}"
     moved = math.hypot(*off) > HAIR_MM
     says = [f"{say_mm(math.hypot(*off))} {_way(off)}"] if moved else []

@@ -424,6 +424,9 @@ class LevelOut(Out):
 
 
 class TogetherOut(Out):
+    """`stands`: where each placement stands, in words."""
+
+    stands: dict[str, list[str]]
     proposals: list[ProposalOut]
     levels: list[LevelOut]
 

@@ -10,10 +10,14 @@ from lean_notch.build import Proposal, proposals, site_of
 from lean_notch.job import Job
 from lean_notch.proof.put_together import levels
 from lean_notch.trial_pair import read_pair
+from lean_notch.where_it_stands import where_it_stands
 from workshop.schemas import ScaleValues
 
 from . import schemas as out
 from .compute import OUTLINES, computed
+
+MOST_SAID = 60
+"""Placements whose place is told: each is held against all others."""
 
 
 def show_together(job: Job) -> out.TogetherOut:
@@ -21,6 +25,7 @@ def show_together(job: Job) -> out.TogetherOut:
     built = computed(job).build
     found = proposals(site_of(job.design, job.basis, OUTLINES))
     return out.TogetherOut(
+        stands={one.placement: list(where_it_stands(built, one.placement)) for one in built.standings[:MOST_SAID]},
         proposals=[_proposal(one) for one in found],
         levels=[out.LevelOut.model_validate(one) for one in levels(built, job.basis)],
     )

@@ -21,7 +21,7 @@ from .mates import make_mates
 from .overlap import overlapping
 from .part import Outlines, no_files
 from .relief import Bone, bone_of, borne
-from .stand import Standing
+from .stand import Standing, copies_called
 from .wanted import changes_of, differing
 
 
@@ -46,6 +46,14 @@ class Build:
     def standing(self) -> dict[str, Standing]:
         """By placement."""
         return {one.placement: one for one in self.standings}
+
+    @cached_property
+    def called(self) -> dict[str, str]:
+        """What people call a placement: its part, and which copy of it where there are several."""
+        titles = {one.placement: self._by_id[one.part].title for one in self.standings if one.part in self._by_id}
+        return copies_called(
+            [(one.placement, titles[one.placement]) for one in self.standings if one.placement in titles]
+        )
 
     @property
     def failed(self) -> frozenset[str]:

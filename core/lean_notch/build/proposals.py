@@ -21,7 +21,7 @@ from ..joints.mate import Asked, Meeting
 from ..joints.meeting import edge_on_face, edge_to_edge
 from ..units import Length, say_mm
 from .mates import Site, plain_seat
-from .stand import Standing
+from .stand import Standing, copies_called
 
 NEAR_MM = 1.0
 """Parts that miss each other by more were not meant to meet. Common practice."""
@@ -162,8 +162,8 @@ def _offer(
 
 
 def _name(site: Site, seat: Seat) -> str:
-    several = sum(one.part == seat.part for one in site.design.placements) > 1
-    return f"{seat.title} at “{seat.placement}”" if several else seat.title
+    titles = {part.id: part.title for part in site.design.parts}
+    return copies_called([(one.id, titles.get(one.part, one.part)) for one in site.design.placements])[seat.placement]
 
 
 def _closed(site: Site, found: Proposal, seat: Seat, second: Seat, off: float) -> Proposal | None:

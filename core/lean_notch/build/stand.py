@@ -7,7 +7,8 @@ named lengths are.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -71,6 +72,22 @@ class Standing:
     def box(self) -> tuple[Triple, Triple]:
         """Lowest and highest corner of the box around the block."""
         return block_box(self.frame, (0.0, 0.0, self.width, self.height), self.thickness)
+
+
+def copies_called(titles: Iterable[tuple[str, str]]) -> dict[str, str]:
+    """Of placements and their parts' titles: names, numbered where one title stands more than once.
+
+    >>> copies_called([("a", "Base"), ("b", "Side"), ("c", "Side")])
+    {'a': 'Base', 'b': 'Side, copy 1', 'c': 'Side, copy 2'}
+    """
+    given = list(titles)
+    several = {title for title, count in Counter(title for _, title in given).items() if count > 1}
+    seen: Counter[str] = Counter()
+    named = {}
+    for placement, title in given:
+        seen[title] += 1
+        named[placement] = f"{title}, copy {seen[title]}" if title in several else title
+    return named
 
 
 Lengths = Mapping[str, Mapping[str, float]]

@@ -112,9 +112,9 @@ class AlongAxes(Typed):
     The material lies behind the face that shows x to the right and y up, away from the viewer.
     """
 
-    x: Annotated[Length, Title("x")] = ZERO
-    y: Annotated[Length, Title("y")] = ZERO
-    z: Annotated[Length, Title("z")] = ZERO
+    x: Annotated[Length, Title("Right (x)")] = ZERO
+    y: Annotated[Length, Title("Back (y)")] = ZERO
+    z: Annotated[Length, Title("Up (z)")] = ZERO
     u: Annotated[Axis, Title("Its right runs to")] = "+x"
     v: Annotated[Axis, Title("Its top runs to")] = "+z"
     kind: ClassVar[str] = "axes"
@@ -129,9 +129,9 @@ class ByNumbers(Typed):
     """Where a part's origin stands, and how the part is turned: it lies flat, face up, and is turned about the x, then the
     y, then the z axis of the room, counter-clockwise as seen from the axis' tip."""
 
-    x: Annotated[Length, Title("x")] = ZERO
-    y: Annotated[Length, Title("y")] = ZERO
-    z: Annotated[Length, Title("z")] = ZERO
+    x: Annotated[Length, Title("Right (x)")] = ZERO
+    y: Annotated[Length, Title("Back (y)")] = ZERO
+    z: Annotated[Length, Title("Up (z)")] = ZERO
     turn_x: Annotated[Degrees, Title("Turned about x")] = 0.0
     turn_y: Annotated[Degrees, Title("Turned about y")] = 0.0
     turn_z: Annotated[Degrees, Title("Turned about z")] = 0.0

@@ -8,7 +8,6 @@ sunk into its faces: then it is several blocks.
 from __future__ import annotations
 
 import math
-from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
@@ -73,7 +72,7 @@ def interference(build: Build, basis: Basis, level: Level = "mean") -> Interfere
     joined: dict[frozenset[str], list[Mate]] = {}
     for mate in build.mates:
         joined.setdefault(frozenset(change.placement for change in mate.members), []).append(mate)
-    titles, findings = titles_of(build), [*_not_stood(build)]
+    titles, findings = build.called, [*_not_stood(build)]
     for names, pairs in near.items():
         mates = joined.get(names, [])
         worst = clash(pairs, _allowed(mates, level, build, basis))
@@ -157,14 +156,6 @@ def _blocks(part: FlatPart, thickness: float) -> _Blocks:
     return tuple(
         (one.low, one.high, Gauge(shapely.Polygon(*loops(one.region, _CHORD_MM)))) for one in blocks(part, thickness)
     )
-
-
-def titles_of(build: Build) -> dict[str, str]:
-    count = Counter(one.part for one in build.standings)
-    return {
-        one.placement: build.part(one.part).title + (f" at “{one.placement}”" if count[one.part] > 1 else "")
-        for one in build.standings if any(part.id == one.part for part in build.parts)
-    }  # fmt: skip
 
 
 def found_clash(

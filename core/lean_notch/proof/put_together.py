@@ -20,7 +20,7 @@ from ..geometry.space import Triple, dot, times
 from ..remembered import Remembered
 from .assembly import MOST_PAIRS, Body, near_pairs, shared
 from .contacts import Gauge
-from .interference import LEVELS, Interference, clash, interference, neighbours, titles_of
+from .interference import LEVELS, Interference, clash, interference, neighbours
 from .interference import bodies as blocks_of
 
 MOST_WAYS = 60
@@ -45,7 +45,7 @@ _FOUND: Remembered[tuple[Finding, ...]] = Remembered(64)
 
 
 def _all(build: Build, basis: Basis) -> Iterator[Finding]:
-    titles = titles_of(build)
+    titles = build.called
     yield from _interlocked(build.mates, titles)
     whole = _whole(build)
     pairs = near_pairs(whole)

@@ -4985,12 +4985,19 @@ export interface components {
       /** Known */
       known: boolean
     }
-    /** TogetherOut */
+    /**
+     * TogetherOut
+     * @description `stands`: where each placement stands, in words.
+     */
     TogetherOut: {
       /** Levels */
       levels: components['schemas']['LevelOut'][]
       /** Proposals */
       proposals: components['schemas']['ProposalOut'][]
+      /** Stands */
+      stands: {
+        [key: string]: string[]
+      }
     }
     /**
      * ToldIn

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import ChoiceField from '../kit/ChoiceField.vue'
 import { edgeWords, type Document } from '../steps'
+import { useSay } from '../composables/useSay'
 import { useStanding } from '../composables/useStanding'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import AnswerField from './AnswerField.vue'
 
-/** Where the selected part stands: an edge of it against an edge of one that stands already, or by numbers. */
+/** Where the selected part stands: an edge of it against an edge of one that stands already, or by numbers; and what that comes to. */
+const { says } = defineProps<{ says: Readonly<Record<string, readonly string[]>> | null }>()
 type Pose = Document & { kind: string }
 interface PlacementDocument {
   id: string
@@ -21,6 +23,7 @@ const KINDS = [
   { value: 'numbers', label: 'turned, by numbers' },
 ]
 const job = useJob()
+const say = useSay()
 const shared = useChoices()
 onMounted(shared.load)
 
@@ -68,10 +71,45 @@ function setOther(id: string): void {
   )
 }
 
-const { stand } = useStanding()
-async function standOne(): Promise<void> {
-  chosen.value = (await stand(job.picked.part)) ?? chosen.value
+/** How it is turned, as one word where it is turned as most are. */
+const TURNED = [
+  { value: '+x +z', label: 'upright, seen from the front' },
+  { value: '+y +z', label: 'upright, seen from the side' },
+  { value: '+x +y', label: 'lying flat' },
+]
+const turned = computed(() => `${String(pose.value['u'] ?? '+x')} ${String(pose.value['v'] ?? '+z')}`)
+const turnings = computed(() =>
+  TURNED.some(({ value }) => value === turned.value)
+    ? TURNED
+    : [...TURNED, { value: turned.value, label: 'another way' }],
+)
+function turn(way: string): void {
+  const [u, v] = way.split(' ')
+  void job.put(path.value, { ...pose.value, u, v })
 }
+const isUsual = computed(() => TURNED.some(({ value }) => value === turned.value))
+const more = ref(false)
+const isWay = (name: string) => name === 'u' || name === 'v'
+
+const root = useTemplateRef<HTMLElement>('root')
+const { stand } = useStanding()
+/** Its first number is there to be typed in. */
+async function standOne(part = job.picked.part): Promise<void> {
+  const id = await stand(part)
+  if (!id) return
+  job.pick('part', part)
+  await nextTick()
+  chosen.value = id
+  await nextTick()
+  root.value?.querySelector<HTMLElement>('form input:not([role]):not([type=checkbox])')?.focus()
+}
+defineExpose({ standOne })
+const waiting = computed(() =>
+  job
+    .design!.parts.filter(({ id }) => id !== job.picked.part && !all.value.some(({ part }) => part === id))
+    .slice(0, FEW),
+)
+const FEW = 8
 
 /** As people call it: the part, and which of its copies. */
 function called(id: string): string {
@@ -83,12 +121,12 @@ function called(id: string): string {
 </script>
 
 <template>
-  <section v-if="job.picked.part && shared.choices" class="place">
-    <h2>Where it stands</h2>
-    <p v-if="!own.length" class="small second">
+  <section v-if="shared.choices && (job.picked.part || waiting.length)" ref="root" class="place">
+    <h2 v-if="job.picked.part">Where it stands</h2>
+    <p v-if="job.picked.part && !own.length" class="small second">
       It stands nowhere: it is cut, and not put together with the rest.
     </p>
-    <form v-else @submit.prevent>
+    <form v-else-if="own.length" @submit.prevent>
       <ChoiceField
         v-if="own.length > 1"
         class="wide"
@@ -131,17 +169,32 @@ function called(id: string): string {
           @update:model-value="job.put(`${path}/other_edge`, $event)"
         />
       </template>
+      <ChoiceField
+        v-if="pose.kind === 'axes'"
+        class="wide"
+        label="Turned"
+        :field="path"
+        :options="turnings"
+        :model-value="turned"
+        @update:model-value="turn"
+      />
       <AnswerField
-        v-for="info in fields"
+        v-for="info in fields.filter(({ name }) => !isWay(name) || !isUsual || more)"
         :key="info.name"
         :info="info"
         :path="path"
         :value="pose[info.name] ?? info.default"
       />
     </form>
-    <p class="acts">
-      <ElButton link size="small" @click="standOne">{{
+    <ul v-if="placement && says?.[chosen]" class="small says" aria-live="polite">
+      <li v-for="one in says[chosen]" :key="one">{{ say.sentence(one) }}</li>
+    </ul>
+    <p v-if="job.picked.part" class="acts">
+      <ElButton link size="small" @click="standOne()">{{
         own.length ? 'Stand one more' : 'Stand it up'
+      }}</ElButton>
+      <ElButton v-if="pose.kind === 'axes' && placement && isUsual" link size="small" @click="more = !more">{{
+        more ? 'Fewer ways' : 'Turn it another way'
       }}</ElButton>
       <ElButton
         v-if="placement"
@@ -151,6 +204,14 @@ function called(id: string): string {
         >Take it down</ElButton
       >
     </p>
+    <template v-if="waiting.length && all.length">
+      <h2>Not standing yet</h2>
+      <p class="acts">
+        <ElButton v-for="one in waiting" :key="one.id" size="small" @click="standOne(one.id)">{{
+          one.title
+        }}</ElButton>
+      </p>
+    </template>
   </section>
 </template>
 
@@ -167,9 +228,14 @@ form {
 .wide {
   grid-column: 1 / -1;
 }
+.says {
+  padding-top: 6px;
+  color: var(--second);
+}
 .acts {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 6px 14px;
   padding-top: 6px;
 }
 .acts :deep(.el-button + .el-button) {

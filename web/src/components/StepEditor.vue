@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { FieldInfo, Part, Step } from '../api/client'
 import { asked, operationsFor, typed, type Document } from '../steps'
@@ -137,14 +137,17 @@ function setPattern(kind: string): void {
   void job.put(`${props.path}/pattern`, some ?? null)
 }
 
-/** Copies are sent together: forty at ten millimetres may not fit, forty at three may, whichever is typed first. */
+/** Copies are sent together: forty at ten millimetres may not fit, forty at three may, whichever is typed first. What was refused
+ * goes along with what is typed next. */
 const typedCopies = ref<Document>({})
-watch(pattern, () => (typedCopies.value = {}))
 
-function setCopies({ name, kind }: FieldInfo, value: unknown): void {
+async function setCopies({ name, kind }: FieldInfo, value: unknown): Promise<void> {
   const given = kind === 'length' ? { text: String(value), unit: settings.unit } : value
-  typedCopies.value = { ...typedCopies.value, [name]: given }
-  void job.put(`${props.path}/pattern`, { ...pattern.value, ...typedCopies.value })
+  const sent: Document = { ...typedCopies.value, [name]: given }
+  typedCopies.value = sent
+  if (!(await job.put(`${props.path}/pattern`, { ...pattern.value, ...sent }))) return
+  const waiting = Object.entries(typedCopies.value).filter(([key, one]) => sent[key] !== one)
+  typedCopies.value = Object.fromEntries(waiting)
 }
 
 function setCorner(name: string, on: boolean): void {

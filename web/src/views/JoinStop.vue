@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 
 import { api, type Together } from '../api/client'
 import InTheWay from '../components/InTheWay.vue'
@@ -15,7 +15,6 @@ import ReliefChoice from '../components/ReliefChoice.vue'
 import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
 import { useSay } from '../composables/useSay'
-import { useStanding } from '../composables/useStanding'
 import { useJob } from '../stores/job'
 
 const job = useJob()
@@ -58,11 +57,7 @@ const together = computed<Together | null>(() => {
   )
   return { ...last.found, proposals }
 })
-const { stand } = useStanding()
-/** Where it stands is asked about at once. */
-async function standIt(part: string): Promise<void> {
-  if (await stand(part)) job.pick('part', part)
-}
+const place = useTemplateRef('place')
 const standsNothing = computed(() => !job.design!.placements.length)
 /** As many as find room. */
 const FEW = 8
@@ -117,7 +112,7 @@ const sorted = computed(() => {
           it:
         </p>
         <div class="acts">
-          <ElButton v-for="part in first" :key="part.id" size="small" @click="standIt(part.id)">{{
+          <ElButton v-for="part in first" :key="part.id" size="small" @click="place?.standOne(part.id)">{{
             part.title
           }}</ElButton>
         </div>
@@ -177,7 +172,7 @@ const sorted = computed(() => {
         </p>
       </LedgerPanel>
       <JointTrial v-if="mate" :key="mate.id" :mate="mate" />
-      <PlacePart />
+      <PlacePart ref="place" :says="isFresh ? (together?.stands ?? null) : null" />
       <PartLedger />
       <JointOffers v-if="together" :together="together" :chosen="chosen" @choose="chosen = $event" />
       <InTheWay v-if="together && isFresh" :together="together" />
