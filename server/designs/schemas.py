@@ -660,14 +660,22 @@ class MovedOut(Out):
     dy: float
 
 
+class WouldStandOut(Out):
+    """A board that would stand elsewhere: the corners of its face, then those behind them."""
+
+    placement: str
+    corners: list[tuple[float, float, float]]
+
+
 class TriedOut(Out):
-    """What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, and
-    the outlines of parts that would, by part; `broken` is what would stop that does not now. With a `problem` they cannot be made."""
+    """What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, the
+    outlines of parts that would, by part, and the boards that would stand elsewhere; `broken` is what would stop that does not now. With a `problem` they cannot be made."""
 
     values: dict[str, float]
     changes: list[ChangeOut]
     paths: dict[str, str] = {}
     moved: list[MovedOut] = []
+    stands: list[WouldStandOut] = []
     broken: list[str] = []
     problem: Problem | None
 

@@ -280,11 +280,19 @@ def show_tried(design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bo
         for one in moved(before.build, result.build)
         if (one.part, one.step) in steps
     ]
+    was = before.build.standing
+    stands = [
+        out.WouldStandOut(placement=one.placement, corners=list(one.corners))
+        for one in result.build.standings if one != was.get(one.placement)
+    ]  # fmt: skip
     return out.TriedOut(
-        values=values, changes=[show_change(one) for one in changed], paths=paths, moved=moves, problem=None,
+        values=values, changes=[show_change(one) for one in changed], paths=paths, moved=moves, stands=stands[:MOST_STAND], problem=None,
         broken=[f"{one.why} {one.fix}" for one in broken(before, result)],
     )  # fmt: skip
 
+
+MOST_STAND = 60
+"""Boards that are shown where they would stand."""
 
 MOST_LETTERS = 200_000
 """Of a part's outline that is shown before it is kept."""

@@ -73,6 +73,13 @@ class Standing:
         """Lowest and highest corner of the box around the block."""
         return block_box(self.frame, (0.0, 0.0, self.width, self.height), self.thickness)
 
+    @property
+    def corners(self) -> tuple[Triple, ...]:
+        """Of its face, one after the other, then those behind them."""
+        w, h = self.width, self.height
+        face = ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))
+        return tuple(self.frame.at(corner, depth) for depth in (0.0, self.thickness) for corner in face)
+
 
 def copies_called(titles: Iterable[tuple[str, str]]) -> dict[str, str]:
     """Of placements and their parts' titles: names, numbered where one title stands more than once.

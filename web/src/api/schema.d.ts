@@ -5194,8 +5194,8 @@ export interface components {
     }
     /**
      * TriedOut
-     * @description What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, and
-     *     the outlines of parts that would, by part; `broken` is what would stop that does not now. With a `problem` they cannot be made.
+     * @description What edits would do: what each number that they put would be (lengths in mm), by path, the figures that would change, the
+     *     outlines of parts that would, by part, and the boards that would stand elsewhere; `broken` is what would stop that does not now. With a `problem` they cannot be made.
      */
     TriedOut: {
       /**
@@ -5218,6 +5218,11 @@ export interface components {
         [key: string]: string
       }
       problem: components['schemas']['Problem'] | null
+      /**
+       * Stands
+       * @default []
+       */
+      stands: components['schemas']['WouldStandOut'][]
       /** Values */
       values: {
         [key: string]: number
@@ -5413,6 +5418,16 @@ export interface components {
       seconds: number
       /** Title */
       title: string
+    }
+    /**
+     * WouldStandOut
+     * @description A board that would stand elsewhere: the corners of its face, then those behind them.
+     */
+    WouldStandOut: {
+      /** Corners */
+      corners: [number, number, number][]
+      /** Placement */
+      placement: string
     }
   }
   responses: never

@@ -7,8 +7,6 @@ import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 import PartPiece from './PartPiece.vue'
-import SizeLines from './SizeLines.vue'
-import StepSizes from './StepSizes.vue'
 import { usePicking } from '../composables/usePicking'
 
 /** All kinds of parts, flat, at one scale. */
@@ -25,15 +23,6 @@ const laid = computed(() =>
     1.5,
   ),
 )
-
-/** The sizes of the step that is selected, else of what the selected part begins with. */
-const sized = computed(() => {
-  const i = parts.value.findIndex(({ id }) => id === job.picked.part)
-  const part = parts.value[i]
-  if (!part) return null
-  const step = part.steps.find(({ id }) => id === job.picked.step) ?? part.steps[0]
-  return step ? { part, step, place: laid.value.places[i]! } : null
-})
 
 const hasMarks = (part: Part) => part.steps.length > 1
 </script>
@@ -67,10 +56,6 @@ const hasMarks = (part: Part) => part.steps.length > 1
           {{ say.size(part.box[2] - part.box[0], part.box[3] - part.box[1]) }}
         </text>
       </g>
-      <SizeLines v-if="sized" :sizes="sized.step.sizes" :place="sized.place" :at="at" />
-    </template>
-    <template #fields="{ at }">
-      <StepSizes v-if="sized" v-bind="sized" :at="at" />
     </template>
   </DrawingFrame>
 </template>

@@ -7,6 +7,7 @@ import { usePicking } from '../composables/usePicking'
 import type { usePlacing } from '../composables/usePlacing'
 import { useSay } from '../composables/useSay'
 import { between, type Thing } from '../geometry/measured'
+import { sizeLines, type SizeLine } from '../geometry/sizes'
 import type { Box, Point } from '../geometry/view'
 import { useJob } from '../stores/job'
 import { useSettings, type FreeKey } from '../stores/settings'
@@ -45,6 +46,12 @@ const sized = computed(() => {
   const steps = [first.value, selected.value].filter((one, i, all) => one && all.indexOf(one) === i)
   return steps.flatMap((step) => (step && !job.hidden.has(`${props.part.id}/${step.id}`) ? [step] : []))
 })
+/** Of each of those steps: together, so that none is written over another. */
+function linesOf(at: (point: Point) => Point): SizeLine[][] {
+  const all = sizeLines(sized.value.flatMap(({ sizes }) => sizes), ORIGIN, at) // prettier-ignore
+  let next = 0
+  return sized.value.map(({ sizes }) => all.slice(next, (next += sizes.length)))
+}
 const box = computed<Box>(() => props.part.box as unknown as Box)
 
 /** Findings with a place on this part. */
@@ -259,13 +266,7 @@ const fieldOf = (path: string) => path.split('/')[3] ?? ''
           :around="box"
           :at="at"
         />
-        <SizeLines
-          v-for="step in placing.moving.value || mode ? [] : sized"
-          :key="step.id"
-          :sizes="step.sizes"
-          :place="ORIGIN"
-          :at="at"
-        />
+        <SizeLines v-if="!placing.moving.value && !mode" :lines="linesOf(at).flat()" />
         <g
           v-for="ring in rings"
           :key="ring.key"
@@ -300,12 +301,11 @@ const fieldOf = (path: string) => path.split('/')[3] ?? ''
       <template #fields="{ at }">
         <template v-if="!placing.moving.value && !mode">
           <StepSizes
-            v-for="step in sized"
+            v-for="(step, i) in sized"
             :key="step.id"
             :part="part"
             :step="step"
-            :place="ORIGIN"
-            :at="at"
+            :lines="linesOf(at)[i]!"
             :opened="step === selected ? opened : ''"
           />
         </template>

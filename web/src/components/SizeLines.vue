@@ -1,15 +1,12 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
+import { useId } from 'vue'
 
-import type { Step } from '../api/client'
-import { lineOf } from '../geometry/sizes'
-import type { Point } from '../geometry/view'
+import type { SizeLine } from '../geometry/sizes'
 import ArrowHead from './ArrowHead.vue'
 
-/** The lines on which the sizes of a step stand. */
-const props = defineProps<{ sizes: Step['sizes']; place: Point; at: (point: Point) => Point }>()
+/** The lines on which sizes stand. */
+defineProps<{ lines: readonly SizeLine[] }>()
 const id = useId()
-const lines = computed(() => props.sizes.map((size) => lineOf(size, props.place, props.at)))
 </script>
 
 <template>

@@ -10,6 +10,7 @@ import type { Stood } from '../composables/useSolids'
 import { useSay } from '../composables/useSay'
 import { pickOf } from '../stores/selection'
 import { useJob } from '../stores/job'
+import { useGhosts } from '../composables/useGhosts'
 import { useTried } from '../composables/useTried'
 import SizeField from './SizeField.vue'
 
@@ -38,6 +39,20 @@ const titles = computed(() => new Map(job.design!.parts.map(({ id, title }) => [
 const axes = computed(() => props.camera.axes)
 
 const at = (place: Triple) => onPicture(place, props.camera)
+/** A board where it would stand: its face, and its thickness on the side on which it lies. */
+const { ghosts } = useGhosts()
+const would = computed(() =>
+  ghosts.value.map(({ placement, corners }) => {
+    const [a, b, c, d, ...behind] = corners.map((one) => at(one as unknown as Triple).join(' '))
+    const face = [a, b, c, d]
+    const ring = (some: readonly (string | undefined)[]) => `M${some.join('L')}Z`
+    return {
+      placement,
+      face: ring(face),
+      rest: ring(behind) + face.map((one, i) => `M${one}L${behind[i]}`).join(''),
+    }
+  }),
+)
 /** Where each joint runs, half-way into the boards. */
 const joints = computed(() =>
   job.design!.mates.map((mate) => ({ mate, from: at(mate.start as unknown as Triple), to: at(mate.end as unknown as Triple) })),
@@ -107,6 +122,10 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
 
 <template>
   <svg :width="width" :height="height">
+    <g v-for="one in would" :key="one.placement" class="would">
+      <path class="rest" :d="one.rest" />
+      <path :d="one.face" />
+    </g>
     <g v-for="one in apart || cut ? [] : sizes" :key="one.key" class="size">
       <path
         :d="`M${one.feet[0].join(' ')}L${one.feet[1].join(' ')}M${one.feet[2].join(' ')}L${one.feet[3].join(' ')}`"
@@ -182,6 +201,15 @@ const leftOf = computed(() => Math.min(0, ...bar.value.legs.map(([x]) => x)))
 </template>
 
 <style scoped>
+.would path {
+  fill: color-mix(in srgb, var(--deep) 14%, transparent);
+  stroke: var(--deep);
+  stroke-width: 1.5;
+}
+.would .rest {
+  fill: none;
+  stroke-dasharray: 4 3;
+}
 svg {
   position: absolute;
   inset: 0;

@@ -36,12 +36,15 @@ const purposes = computed(() =>
   })),
 )
 
-/** A step that is picked on a drawing is brought into view. */
+/** The open step stands beside the drawing, wherever it was picked. */
 watch(
   () => job.picked.step,
   async (step) => {
     await nextTick()
-    if (step) list.value?.querySelector('[aria-expanded="true"]')?.scrollIntoView({ block: 'nearest' })
+    const row = step ? list.value?.querySelector('[aria-expanded="true"]')?.closest('li') : null
+    const room = row?.closest('aside')?.clientHeight ?? 0
+    // All its fields beside the drawing; where they take more room than there is, from its sentence on.
+    row?.scrollIntoView({ block: row.clientHeight > room ? 'start' : 'nearest' })
   },
   { immediate: true },
 )

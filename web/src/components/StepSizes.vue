@@ -3,8 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import type { Part, Step } from '../api/client'
 import { useSay } from '../composables/useSay'
-import { lineOf } from '../geometry/sizes'
-import type { Point } from '../geometry/view'
+import type { SizeLine } from '../geometry/sizes'
 import { useJob } from '../stores/job'
 import { useTried } from '../composables/useTried'
 import SizeField from './SizeField.vue'
@@ -13,8 +12,8 @@ import SizeField from './SizeField.vue'
 const props = defineProps<{
   part: Part
   step: Step
-  place: Point
-  at: (point: Point) => Point
+  /** Where each of its sizes stands. */
+  lines: readonly SizeLine[]
   /** The size whose field is to be open. */
   opened?: string
 }>()
@@ -39,12 +38,12 @@ async function keep(size: Step['sizes'][number], text: string): Promise<void> {
 }
 
 const shown = computed(() =>
-  props.step.sizes.map((size) => {
+  props.step.sizes.map((size, i) => {
     const path = pathOf(size.path)
     return {
       size,
       path,
-      at: lineOf(size, props.place, props.at).middle,
+      at: props.lines[i]!.middle,
       value: valueAt(path) ?? size.value,
       was: tried.value?.path === path ? size.value : null,
       problem: problemAt(path) ?? job.problemAt(path),

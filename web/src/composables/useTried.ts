@@ -3,6 +3,7 @@ import { computed, shallowRef } from 'vue'
 
 import { api, Problem, type Tried } from '../api/client'
 import { useJob } from '../stores/job'
+import { useGhosts } from './useGhosts'
 import { useOutcome } from './useOutcome'
 import { useSay } from './useSay'
 
@@ -13,6 +14,7 @@ export function useTried() {
   const job = useJob()
   const say = useSay()
   const words = useOutcome()
+  const ghosts = useGhosts()
   const tried = shallowRef<{ path: string; found: Tried } | null>(null)
   let asked = 0
   let pause: ReturnType<typeof setTimeout> | undefined
@@ -21,6 +23,7 @@ export function useTried() {
     asked++
     clearTimeout(pause)
     tried.value = null
+    ghosts.show([])
   }
   tryOnScopeDispose(forget)
 
@@ -32,7 +35,9 @@ export function useTried() {
       if (!job.design) return
       try {
         const found = await api.tried(job.design.id, [{ verb: 'put', path, value: text }], say.unit)
-        if (mine === asked) tried.value = { path, found }
+        if (mine !== asked) return
+        tried.value = { path, found }
+        ghosts.show(path.startsWith('placements/') ? (found.stands ?? []) : [])
       } catch (error) {
         if (!(error instanceof Problem)) throw error // without a connection it is simply not tried
       }
