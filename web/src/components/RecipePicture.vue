@@ -140,17 +140,24 @@ const entriesOf = (setting: string) =>
   props.views.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
 
 /** A track list with another entry; what has blanks in it stands in brackets. */
-function listWith(setting: string, entry: number, text: string): string {
+function listWith(setting: string, entry: number, text: string, texts = textsOf(setting)): string {
   const word = (one: string) => (/\s/.test(one) && !/^\(.*\)$/.test(one) ? `(${one})` : one)
-  return entriesOf(setting)
-    .map((one, i) => word(i === entry ? text.trim() : one.typed!))
-    .join(' ')
+  return texts.map((one, i) => word(i === entry ? text.trim() : one)).join(' ')
+}
+const textsOf = (setting: string) => entriesOf(setting).map(({ typed }) => typed!)
+
+/** The list as it was when an entry of it was opened: what is typed there may become several while it is open. */
+let opened: { setting: string; entry: number; texts: string[] } | null = null
+function begin(size: Size): void {
+  opened = size.typed ? { setting: size.setting, entry: entryOf(size), texts: textsOf(size.setting) } : null
+  emit('begin')
 }
 
 /** A list typed in place of one entry goes in as it is; one that is emptied waits: kept empty, it is taken out. */
 function answer(size: Size, text: string): void {
   if (!size.typed) emit('answer', size.setting, text)
-  else if (text.trim()) emit('answer', size.setting, listWith(size.setting, entryOf(size), text))
+  else if (opened && text.trim())
+    emit('answer', opened.setting, listWith(opened.setting, opened.entry, text, opened.texts))
 }
 
 function keep(size: Size, text: string): void {
@@ -355,7 +362,7 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
       :upright="one.size.side === 'right' || one.size.side === 'left'"
       :was="one.was"
       :problem="one.size.setting ? problemAt(one.size.setting) : null"
-      @begin="emit('begin')"
+      @begin="begin(one.size)"
       @draft="answer(one.size, $event)"
       @keep="keep(one.size, $event)"
       @leave="answer(one.size, $event)"

@@ -97,7 +97,8 @@ function choicesOf({ name }: FieldInfo): readonly Option[] | undefined {
   return name === 'operation' ? operationsFor(document.value, choices.operations) : WORDS[name]
 }
 
-const valueIn = (holder: Document | undefined, { name }: FieldInfo) => holder?.[name] ?? DEFAULTS[name]
+const valueIn = (holder: Document | undefined, info: FieldInfo) =>
+  holder?.[info.name] ?? DEFAULTS[info.name] ?? info.default
 
 /** Shapes that are given by their sizes: one becomes another in its place. */
 const SHAPES: Option[] = [

@@ -216,7 +216,13 @@ const sheetPage = (form: 'html' | 'pdf') =>
             />
           </p>
           <FilePicture v-if="file" :file="file" :looked="looked" />
-          <p v-else-if="!sheets.length" class="second">Add parts at Shape: there is nothing to cut yet.</p>
+          <p v-else-if="!sheets.length" class="second">
+            {{
+              job.design!.parts.length
+                ? 'No part has a place on a sheet: Lay out says why.'
+                : 'Add parts at Shape: there is nothing to cut yet.'
+            }}
+          </p>
           <ElSkeleton v-else-if="!unreadable" animated :rows="6" />
         </div>
         <div class="side">

@@ -42,7 +42,13 @@ const finding = computed({
 <template>
   <StopLayout
     :title="sheet ? `Sheet ${number} of ${job.design!.sheets.length}` : 'No sheets'"
-    :about="board ? `${board.basis.stock.name} on ${board.basis.machine.name}` : 'nothing to lay out yet'"
+    :about="
+      board
+        ? `${board.basis.stock.name} on ${board.basis.machine.name}`
+        : found.length
+          ? 'no part has a place'
+          : 'nothing to lay out yet'
+    "
   >
     <template #actions><SheetTabs v-model="number" :count="job.design!.sheets.length" /></template>
     <SheetDrawing v-if="sheet" :sheet="sheet" />
