@@ -10,7 +10,7 @@ from typing import Any, cast
 from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
 from .build import Build, FlatPart, Outlines, build, no_files
 from .cutting import PLAIN, CutPlan, Profile, cut_lengths, plan_cut, room_to_cut
-from .design import Design, design_from_json, design_to_json
+from .design import Design, Rectangle, ShapeStep, design_from_json, design_to_json
 from .design_limits import design_limits
 from .documents import choice, entry, flag, mapping, mm, whole
 from .errors import BadDocument, NotchError, PartTooLarge
@@ -194,14 +194,27 @@ def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
 
 def _in_job(left: Left, job: Job, built: Build, board: str) -> NotchError:
     """The same at the path in the job of what to mend: a part's longer size as it was typed, or the stock's sheets."""
-    part = built.part(left.part)
-    if isinstance(left.error, PartTooLarge):
-        longer = 0 if part.size[0] >= part.size[1] else 1
-        steps = f"parts/{part.id}/steps"
-        field = (job.design.input_behind(part.typed[longer]) or steps) if part.typed else steps
-    else:
-        field = f"basis/{board}/{left.error.field}"
+    field = (
+        _size_of(job, built.part(left.part))
+        if isinstance(left.error, PartTooLarge)
+        else f"basis/{board}/{left.error.field}"
+    )
     return type(left.error)(left.error.why, fix=left.error.fix, field=field)
+
+
+def _size_of(job: Job, part: FlatPart) -> str:
+    """The path of the longer size of a part: what it goes back to, where it follows others."""
+    longer, steps = 0 if part.size[0] >= part.size[1] else 1, f"parts/{part.id}/steps"
+    if part.typed is None:
+        return steps
+    designed = job.design.part(part.id)
+    first = next((one for one in designed.steps if isinstance(one, ShapeStep)), None) if designed else None
+    own = (
+        f"{steps}/{first.id}/shape/{('width', 'height')[longer]}"
+        if first and isinstance(first.shape, Rectangle)
+        else steps
+    )
+    return job.design.input_behind(part.typed[longer]) or own
 
 
 _LAYOUTS: Remembered[Layout] = Remembered(64)

@@ -119,7 +119,7 @@ def test_slats_lie_further_apart_than_any_tool_is_wide():
         ("slats", {"pieces": "1"}, "pieces"), ("slats", {"pieces": "2,5"}, "pieces"), ("slats", {"length": "0"}, "length"),
         ("slats", {"pieces": "80"}, "pieces"), ("slats", {"width": "3"}, "width"), ("plug", {"size": "-2"}, "size"),
         ("comb", {"step": "0.001"}, "step"), ("comb", {"pairs": "1"}, "pairs"), ("comb", {"first": "9"}, "first"),
-        ("comb", {"step": "0.4"}, "first"), ("comb", {"key": "x"}, "key"), ("plug", {"size": "500"}, "parts/frame/steps"),
+        ("comb", {"step": "0.4"}, "first"), ("comb", {"key": "x"}, "key"), ("plug", {"size": "500"}, "parts/frame/steps/blank/shape/width"),
     ],
 )  # fmt: skip
 def test_a_test_piece_that_cannot_be_is_refused_at_its_setting(way, given, field):
