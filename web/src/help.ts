@@ -12,7 +12,7 @@ export const HELP: Record<string, readonly [string, string, string]> = {
   ],
   join: [
     'Join decides how parts meet: each joint makes both of its sides, so they always belong together.',
-    'Turn the parts, draw them apart or cut through them; pick a joint to see its gap where the board is thin, at its mean and where it is thick.',
+    'Stand each part up: it goes against an edge as long as one of its own, and joints are offered where parts meet. Pick a joint to see its gap where the board is thin, at its mean and where it is thick.',
     'What goes wrong: a fit that is snug at the mean is loose at the thin end; look at both before you choose it.',
   ],
   'lay-out': [
