@@ -31,8 +31,20 @@ const frame = useTemplateRef('frame')
 const arrow = useId()
 const { width, height } = useElementSize(frame)
 
+/** In a narrow window a size beside the drawing that only follows is left out: there would be no drawing left. */
+const views = computed(() =>
+  width.value >= NARROW_PX
+    ? props.views
+    : props.views.map((view) => ({
+        ...view,
+        sizes: view.sizes.filter(({ side, setting }) => side !== 'right' || setting),
+      })),
+)
 const LINE_PX = 34
-const COLUMN_PX = 96
+/** What a size beside the drawing takes, and the first of them; less where the window is narrow. */
+const columnPx = computed(() => (width.value < NARROW_PX ? 62 : 96))
+const besidePx = computed(() => (width.value < NARROW_PX ? 34 : 58))
+const NARROW_PX = 560
 const [LEFT, TOP, GAP] = [16, 46, 52]
 /** A number of a size, and one with what it says: what is narrower has every other one above its line, or says nothing. */
 const [NUMBER_PX, WORDS_PX] = [76, 112]
@@ -45,13 +57,13 @@ const rows = ({ sizes }: RecipeView, side: 'below' | 'right' | 'above' | 'left')
 
 /** px a mm: as large as everything fits; while something is dragged it stays. */
 const fitting = computed(() => {
-  if (!props.views.length || !width.value) return 1
+  if (!views.value.length || !width.value) return 1
   const columns = (view: RecipeView) => rows(view, 'right') + rows(view, 'left')
-  const beside = 20 + Math.max(...props.views.map(columns)) * COLUMN_PX
+  const beside = 20 + Math.max(...views.value.map(columns)) * columnPx.value
   const lines = (view: RecipeView) => rows(view, 'below') + rows(view, 'above')
-  const below = props.views.reduce((sum, view) => sum + lines(view) * LINE_PX + GAP, TOP)
-  const wide = Math.max(...props.views.map(across))
-  const tall = props.views.reduce((sum, view) => sum + up(view), 0)
+  const below = views.value.reduce((sum, view) => sum + lines(view) * LINE_PX + GAP, TOP)
+  const wide = Math.max(...views.value.map(across))
+  const tall = views.value.reduce((sum, view) => sum + up(view), 0)
   return Math.max(Math.min((width.value - LEFT - 28 - beside) / wide, (height.value - below) / tall), 0.05)
 })
 const held = ref<number | null>(null)
@@ -60,11 +72,11 @@ const scale = computed(() => held.value ?? fitting.value)
 /** Where each view's lower left corner lies. */
 const placed = computed(() => {
   let y = TOP
-  const beside = Math.max(...props.views.map((view) => rows(view, 'right'))) * COLUMN_PX
-  const before = Math.max(...props.views.map((view) => rows(view, 'left'))) * COLUMN_PX
-  const wide = Math.max(...props.views.map(across)) * scale.value + beside + before
+  const beside = Math.max(...views.value.map((view) => rows(view, 'right'))) * columnPx.value
+  const before = Math.max(...views.value.map((view) => rows(view, 'left'))) * columnPx.value
+  const wide = Math.max(...views.value.map(across)) * scale.value + beside + before
   const x = Math.max(LEFT, (width.value - wide) / 2) + before
-  return props.views.map((view) => {
+  return views.value.map((view) => {
     y += rows(view, 'above') * LINE_PX
     const base = y + up(view) * scale.value
     const top = y
@@ -105,11 +117,11 @@ function line(place: Placed, size: RecipeView['sizes'][number]) {
     return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.top - 3}V${y - 5}M${b[0]} ${place.top - 3}V${y - 5}`, at: [(a[0] + b[0]) / 2, y - up] } as const // prettier-ignore
   }
   if (size.side === 'left') {
-    const x = place.x - 44 - size.row * COLUMN_PX
+    const x = place.x - besidePx.value + 14 - size.row * columnPx.value
     return { from: [x, a[1]], to: [x, b[1]], feet: `M${place.x - 3} ${a[1]}H${x - 5}M${place.x - 3} ${b[1]}H${x - 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
   }
   const right = place.x + across(place.view) * scale.value
-  const x = right + 58 + size.row * COLUMN_PX
+  const x = right + besidePx.value + size.row * columnPx.value
   return { from: [x, a[1]], to: [x, b[1]], feet: `M${right + 3} ${a[1]}H${x + 5}M${right + 3} ${b[1]}H${x + 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
 }
 
@@ -137,7 +149,7 @@ function saysOf({ size, from, to }: (typeof all.value)[number]): string {
 /** The text of a size's setting: of a track list the entry that it shows. */
 const textOf = (size: Size) => size.typed || (props.texts[size.setting] ?? '')
 const entriesOf = (setting: string) =>
-  props.views.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
+  views.value.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
 
 /** A track list with another entry; what has blanks in it stands in brackets. */
 function listWith(setting: string, entry: number, text: string, texts = textsOf(setting)): string {
@@ -304,7 +316,7 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
             {{ say.length(one.size[0]!) }} × {{ say.length(one.size[1]!) }}
           </text>
           <text
-            v-else-if="one.size[0]! * scale > 40"
+            v-else-if="one.size[0]! * scale > 64"
             class="inside figure small"
             :x="px(place, one.at as [number, number])[0]"
             :y="px(place, one.at as [number, number])[1] - 3"
