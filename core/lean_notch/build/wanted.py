@@ -55,9 +55,9 @@ def differing(
     return [
         Finding(
             "placements-differ", "stop",
-            f"The joints at “{placements[0]}” and at “{other}” want {part.title} different; it is made as “{placements[0]}” "
-            "wants it.",
-            f"Make the one at “{other}” a part of its own, or join both alike.", part.id, field=f"placements/{other}",
+            f"The joints of {part.title}, copy 1 and of copy {placements.index(other) + 1} want it different; it is made as copy 1 wants "
+            "it.",
+            f"Make copy {placements.index(other) + 1} a part of its own, or join both alike.", part.id, field=f"placements/{other}",
             placement=other, space=_middle_of(standings.get(other)),
         )
     ]  # fmt: skip

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections import Counter, defaultdict
+from collections import defaultdict
 from collections.abc import Callable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
 from functools import cached_property, partial
@@ -32,18 +32,12 @@ class Stood:
             if one.part in self.gauges
         )
 
-    @cached_property
-    def _counts(self) -> Counter[str]:
-        return Counter(one.part for one in self.build.standings)
-
     def radius(self, *bodies: Body) -> float:
         """Of the wider beam or tool that cut some bodies."""
         return max(self.kerfs[self.build.part(body.part).board] for body in bodies) / 2
 
     def title(self, body: Body) -> str:
-        part = self.build.part(body.part)
-        several = self._counts[body.part] > 1
-        return f"{part.title} at “{body.placement}”" if several else part.title
+        return self.build.called[body.placement]
 
 
 def in_space(stood: Stood, sound: set[str], sunk: Set[frozenset[str]] = frozenset()) -> Iterator[Finding]:

@@ -39,7 +39,7 @@ function makeOwn(placement: string): void {
     {
       verb: 'put',
       path: `parts/${id}`,
-      value: { title: `${part.title} at ${placement}`, board: part.board, steps },
+      value: { title: `${part.title}, another`, board: part.board, steps },
     },
     { verb: 'put', path: `placements/${placement}/part`, value: id },
   )
