@@ -10,6 +10,8 @@ from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from lean_notch.errors import NotchError
 from ninja import Router, Schema
+from ninja.errors import HttpError
+from ninja.utils import check_csrf
 
 from .names import choose_name, shown_name
 
@@ -47,6 +49,10 @@ class WrongPassword(NotchError):
     code = "wrong-password"
 
 
+class TooManyTries(NotchError):
+    code = "too-many-tries"
+
+
 def _session(request: HttpRequest) -> SessionOut:
     user = request.user if request.user.is_authenticated else None
     name = user.get_username() if user else None
@@ -59,10 +65,19 @@ def read_session(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-@router.post("/session", response={200: SessionOut, 422: Problem}, auth=None)
+@router.post("/session", response={200: SessionOut, 403: Problem, 422: Problem, 429: Problem}, auth=None)
 def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
+    """Asks for the token too: another site's page could else sign somebody in, to have them work under its name."""
+    if check_csrf(request):
+        raise HttpError(403, "")
     name, password = (one.encode("utf-8", "replace").decode() for one in (given.name.strip(), given.password))
     user = authenticate(request, username=name, password=password)
+    if getattr(request, "axes_locked_out", False):
+        raise TooManyTries(
+            f"{settings.AXES_FAILURE_LIMIT} passwords for that name were wrong.",
+            fix="Try again in five minutes.",
+            field="password",
+        )
     if user is None:
         raise WrongPassword("Name and password do not match.", fix="Type both again.", field="password")
     login(request, user)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from accounts.api import TooManyTries
 from accounts.api import router as accounts
 from designs.api import router as designs
 from django.http import Http404, HttpRequest, HttpResponse
@@ -38,7 +39,7 @@ def _respond(request: HttpRequest, problem: Problem, status: int) -> HttpRespons
 def refused(request: HttpRequest, error: NotchError) -> HttpResponse:
     if isinstance(error, Conflict):
         return _respond(request, error.problem, 409)
-    return _respond(request, Problem(**error.as_json()), 429 if isinstance(error, TooMany) else 422)
+    return _respond(request, Problem(**error.as_json()), 429 if isinstance(error, TooMany | TooManyTries) else 422)
 
 
 @api.exception_handler(ValidationError)

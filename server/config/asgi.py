@@ -14,7 +14,7 @@ from django.core.asgi import get_asgi_application
 from lean_notch.errors import NotchError
 
 from config import folder
-from config.gate import Gate
+from config.gate import Gate, Lane
 from config.housekeeping import Housekeeping
 from config.threads import KeptThreads, Receive, Scope, Send
 
@@ -24,7 +24,8 @@ COLLECTED = (20_000, 20, 100)
 REQUEST_THREADS = 8
 """More would only wait for each other: the machine's processors, and one writer at a time in the database."""
 
-_serve = Gate(KeptThreads(get_asgi_application(), REQUEST_THREADS), settings.SESSION_COOKIE_NAME)
+_threads = KeptThreads(get_asgi_application(), REQUEST_THREADS)
+_serve = Gate(Lane(_threads, "POST", "/api/session"), settings.SESSION_COOKIE_NAME)
 
 
 async def application(scope: Scope, receive: Receive, send: Send) -> None:

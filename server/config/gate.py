@@ -5,6 +5,7 @@ In: ASGI; out: the same with a body that is all there. A slow or broken upload h
 
 from __future__ import annotations
 
+import asyncio
 import json
 import tempfile
 from collections.abc import Mapping
@@ -64,6 +65,33 @@ class Gate:
                 return {"type": "http.request", "body": chunk, "more_body": more}
 
             await self.app(scope, replay, send)
+
+
+class Lane:
+    """An ASGI app in which no more than `most` requests of one kind are under way at once, `waiting` more wait, and further ones are
+    refused: checking a password takes a processor for most of a second, on purpose, and nobody else is to wait for that."""
+
+    def __init__(self, app: App, method: str, path: str, most: int = 2, waiting: int = 30) -> None:
+        self.app, self.kind, self.most, self.waiting = app, (method, path), most, waiting
+        self._free: asyncio.Semaphore | None = None
+        self._there = 0
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if (scope["method"], scope["path"]) != self.kind:
+            await self.app(scope, receive, send)
+            return
+        if self._there >= self.most + self.waiting:
+            why, fix = "Too many people are signing in at once.", "Try again in a moment."
+            await respond(send, 429, Problem(code="too-many", why=why, fix=fix, field=""), {"retry-after": "5"})
+            return
+        if self._free is None:
+            self._free = asyncio.Semaphore(self.most)
+        self._there += 1
+        try:
+            async with self._free:
+                await self.app(scope, receive, send)
+        finally:
+            self._there -= 1
 
 
 async def _refuse(send: Send, most: int, known: bool) -> None:

@@ -28,7 +28,7 @@ Handler = Callable[[HttpRequest], HttpResponseBase]
 
 
 class Requests:
-    """Django's middleware, around all others."""
+    """Django's middleware, around all that may refuse."""
 
     def __init__(self, get_response: Handler) -> None:
         self.get_response = get_response

@@ -3,6 +3,7 @@
 import os
 import secrets
 from contextlib import suppress
+from datetime import timedelta
 from pathlib import Path
 
 from config.logs import logging_for
@@ -39,6 +40,7 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "axes",
     "ninja",
     "workshop",
     "designs",
@@ -49,14 +51,16 @@ TASK_KINDS = ["designs.heavy"]
 """Modules that register kinds of heavy work."""
 
 MIDDLEWARE = [
-    "config.requests.Requests",
+    # What a browser may do with an answer is said of refusals too.
     "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "config.requests.Requests",
     "config.assets.Assets",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 ASGI_APPLICATION = "config.asgi.application"
@@ -92,8 +96,34 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 8}},
 ]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+
+# Who types a wrong password too often waits, at that address and under that name: the maker of that name at another address does
+# not. Counted in memory: a restart forgets it.
+AXES_HANDLER = "axes.handlers.cache.AxesCacheHandler"
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=5)
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+MIGRATION_MODULES = {"axes": None}
+
 SESSION_COOKIE_SAMESITE = "Lax"
-SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
+# Kept on the server, so that signing out ends them; where nothing can be written, nobody could sign in to look.
+SESSION_ENGINE = f"django.contrib.sessions.backends.{'cached_db' if WRITABLE else 'signed_cookies'}"
+
+HTTPS = os.environ.get("LEAN_NOTCH_HTTPS") == "1"
+"""Browsers reach this server by TLS only: cookies are sent by it alone."""
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+
+# Scripts, styles and all else ship with the app. The kit sets styles on elements; a picture may be one that was just made.
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": ["'self'"], "style-src": ["'self'", "'unsafe-inline'"], "img-src": ["'self'", "data:", "blob:"],
+        "object-src": ["'none'"], "base-uri": ["'none'"], "form-action": ["'self'"], "frame-ancestors": ["'none'"],
+    }
+}  # fmt: skip
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 
 LOGGING = logging_for(DATA_DIR / "log")

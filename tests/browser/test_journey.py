@@ -235,16 +235,18 @@ def test_a_job_that_no_longer_builds_shows_why_and_is_mended_in_place(open_tray,
             (job,),
         ).fetchone()
         spoiled = json.loads(document)
-        spoiled["layout"] = {"main": {"margin": 300}}
+        for one in (*spoiled["design"]["dimensions"], *spoiled["design"]["origin"]["answers"]):
+            if one["name"] == "width":
+                one["length" if "length" in one else "text"] = "2"
         # With another date, since what a server remembers of a revision holds for good.
         spoil = "update designs_revision set document = ?, saved = '2020-01-01 00:00:00' where id = ?"
         data.execute(spoil, (json.dumps(spoiled), head))
         data.commit()
     open_tray.reload()
-    why = open_tray.get_by_text("or a smaller margin")
+    why = open_tray.get_by_text("Make that edge at least")
     why.wait_for()
     expect(why).to_be_in_viewport(ratio=1)
-    fill(open_tray, "[data-field='layout/main/margin']", "4")
+    fill(open_tray, "[data-field='answers/width']", "150")
     expect(open_tray.get_by_role("heading", name="Parts, flat")).to_be_visible()
 
 
