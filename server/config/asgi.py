@@ -15,7 +15,6 @@ from lean_notch.errors import NotchError
 
 from config import folder
 from config.gate import Gate, Lane
-from config.housekeeping import Housekeeping
 from config.threads import KeptThreads, Receive, Scope, Send
 
 COLLECTED = (20_000, 20, 100)
@@ -46,6 +45,8 @@ async def _live(receive: Receive, send: Send) -> None:
     # Only here: models can be read once Django is set up.
     from tasks.actions import RUNNING
     from tasks.pool import Pool
+
+    from config.housekeeping import Housekeeping
 
     threading.Thread(target=_warm_up, daemon=True).start()
     pool, housekeeping = Pool(), Housekeeping(settings.DATA_DIR)

@@ -5,6 +5,7 @@ In: a data folder; out: one zip file, and the folder again. Knows SQLite, no Dja
 
 from __future__ import annotations
 
+import errno
 import hashlib
 import json
 import os
@@ -35,14 +36,30 @@ class NoBackup(NotchError):
 def write_backup(folder: Path, file: Path) -> list[str]:
     """Writes `file`, whole or not at all, also while the server runs. The names of kept files that are gone.
 
-    Raises NoBackup for a database that is not sound, or a `file` that is there.
+    Raises NoBackup for a database that is not sound, a `file` that is there, or a disk without room.
     """
     if file.exists():
         raise NoBackup(f"{file} is there already.", fix="Name another file, or move that one away.")
+    try:
+        return _write_backup(folder, file)
+    except OSError as error:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT):
+            raise
+        raise _no_room(file) from None
+
+
+def _no_room(file: Path) -> NoBackup:
+    return NoBackup(
+        f"There is no room for {file}: no backup was made.",
+        fix="Make room on that disk, or name a file on another one.",
+    )
+
+
+def _write_backup(folder: Path, file: Path) -> list[str]:
     file.parent.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory(dir=file.resolve().parent, prefix=".backup-") as place:
         copy, whole = Path(place) / DATABASE, Path(place) / "whole.zip"
-        _copy_database(folder / DATABASE, copy)
+        _copy_database(folder / DATABASE, copy, file)
         with closing(sqlite3.connect(copy)) as database:
             used = {name for (name,) in database.execute("SELECT name FROM designs_keptfile")}
         # Files after the database: one that it names stays for as long as a revision uses it.
@@ -62,19 +79,31 @@ def write_backup(folder: Path, file: Path) -> list[str]:
     return sorted(used - there.keys())
 
 
-def _copy_database(database: Path, copy: Path) -> None:
+def _copy_database(database: Path, copy: Path, file: Path) -> None:
     if not database.exists():
         raise NoBackup(f"There is no database at {database}.", fix="Set LEAN_NOTCH_DATA to the data folder.")
     try:
         with closing(_opened(database)) as source:
             source.execute("VACUUM INTO ?", [str(copy)])
+        with closing(sqlite3.connect(copy)) as copied:
+            _end_sessions(copied)
         faults = list(faults_of(copy))
     except sqlite3.DatabaseError as error:
+        if getattr(error, "sqlite_errorcode", 0) & 0xFF in (sqlite3.SQLITE_FULL, sqlite3.SQLITE_IOERR):
+            raise _no_room(file) from None
         faults = [str(error)]
     if faults:
         raise NoBackup(
             f"The database is damaged: {faults[0]}.", fix="Restore an older backup: lean-notch-server restore FILE."
         )
+
+
+def _end_sessions(database: sqlite3.Connection) -> None:
+    """Who is signed in is nothing to be found in a backup, nor to be brought back by one."""
+    database.execute("PRAGMA secure_delete = ON")
+    if database.execute("SELECT 1 FROM sqlite_master WHERE name = 'django_session'").fetchone():
+        database.execute("DELETE FROM django_session")
+        database.commit()
 
 
 def _opened(database: Path) -> sqlite3.Connection:

@@ -9,6 +9,7 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
+from django.db import DatabaseError
 from lean_notch.errors import NotchError
 
 from config import folder as data_folder
@@ -21,6 +22,13 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return int(asked.run(asked))
     except NotchError as error:
         print(f"{error.why}\n{error.fix}", file=sys.stderr)
+        return 1
+    except (DatabaseError, OSError) as error:
+        # Whoever runs the server reads what is wrong, not where in the code it was met.
+        from config.failures import told
+
+        _, problem = told(error, "")
+        print(f"{problem.why}\n{problem.fix}\n({type(error).__name__}: {error})", file=sys.stderr)
         return 1
     except KeyboardInterrupt:
         return 130
@@ -60,24 +68,20 @@ def _set_up() -> None:
     django.setup()
 
 
-def _data() -> Path:
-    from django.conf import settings
-
-    place: Path = settings.DATA_DIR
-    return place
-
-
 def _start(asked: argparse.Namespace) -> int:
     import uvicorn
     from django.conf import settings
 
     _set_up()
     if settings.WRITABLE:
-        data_folder.take(_data())
+        data_folder.take(data_folder.named())
         _migrate()
         data_folder.give_back()
     else:
-        print(f"{_data()} cannot be written: jobs are shown as they are, and nothing is saved.", file=sys.stderr)
+        print(
+            f"{data_folder.named()} cannot be written: jobs are shown as they are, and nothing is saved.",
+            file=sys.stderr,
+        )
     uvicorn.run(
         "config.asgi:application", host=asked.host, port=asked.port, log_level="warning", timeout_graceful_shutdown=2
     )
@@ -110,7 +114,7 @@ def _first_account(asked: argparse.Namespace) -> int:
 def _backup(asked: argparse.Namespace) -> int:
     from config.backups import write_backup
 
-    gone = write_backup(_data(), asked.file)
+    gone = write_backup(data_folder.named(), asked.file)
     print(f"{asked.file}: {asked.file.stat().st_size / 1e6:.1f} MB. The server's secret is in it: keep it private.")
     if gone:
         print(f"These kept files are gone, add them again: {', '.join(gone)}", file=sys.stderr)
@@ -120,7 +124,7 @@ def _backup(asked: argparse.Namespace) -> int:
 def _restore(asked: argparse.Namespace) -> int:
     from config.backups import restore_backup
 
-    place = _data()
+    place = data_folder.named()
     data_folder.take(place)
     aside = restore_backup(asked.file, place)
     _set_up()
@@ -134,7 +138,7 @@ def _check(_: argparse.Namespace) -> int:
     from config.check import faults
 
     found = 0
-    for fault in faults(_data()):
+    for fault in faults(data_folder.named()):
         print(fault)
         found += 1
     print("Nothing wrong was found." if not found else f"{found} faults.")

@@ -9,6 +9,13 @@ from typing import IO
 
 from lean_notch.errors import NotchError
 
+ROOT = Path(__file__).resolve().parent.parent.parent
+
+
+def named() -> Path:
+    """Where the data is: as the environment says, else beside the code."""
+    return Path(os.environ.get("LEAN_NOTCH_DATA", ROOT / ".data"))
+
 
 class FolderTaken(NotchError):
     code = "folder-taken"

@@ -1,4 +1,4 @@
-"""What the server does by itself while it runs: a backup each day."""
+"""What the server does by itself while it runs: a backup each day; each hour a look at the database, and an end to old sessions."""
 
 from __future__ import annotations
 
@@ -7,7 +7,11 @@ import threading
 from datetime import date
 from pathlib import Path
 
-from config.backups import daily_backup
+from django.contrib.sessions.backends.db import SessionStore
+from django.db import connection
+
+from config.backups import DATABASE, daily_backup
+from config.health import LOOKED
 
 FIRST_SECONDS, EVERY_SECONDS = 60.0, 3600.0
 log = logging.getLogger("lean_notch.housekeeping")
@@ -31,8 +35,27 @@ class Housekeeping:
         wait = self._first
         while not self._stop.wait(wait):
             wait = EVERY_SECONDS
-            try:
-                if file := daily_backup(self.folder, date.today()):
-                    log.info("backed up", extra={"told": {"file": file.name, "bytes": file.stat().st_size}})
-            except Exception as error:  # the next one may go well
-                log.error("no backup was made", exc_info=error)
+            for what, task in (
+                ("back up", self._back_up),
+                ("look", self._look),
+                ("end old sessions", _end_old_sessions),
+            ):
+                try:
+                    task()
+                except Exception as error:  # the next time may go well
+                    log.error(f"could not {what}", exc_info=error)
+
+    def _back_up(self) -> None:
+        if file := daily_backup(self.folder, date.today()):
+            log.info("backed up", extra={"told": {"file": file.name, "bytes": file.stat().st_size}})
+
+    def _look(self) -> None:
+        if fault := LOOKED.look(self.folder / DATABASE):
+            log.error("damaged", extra={"told": {"fault": fault}})
+
+
+def _end_old_sessions() -> None:
+    try:
+        SessionStore.clear_expired()
+    finally:
+        connection.close()

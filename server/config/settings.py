@@ -4,12 +4,12 @@ import os
 import secrets
 from contextlib import suppress
 from datetime import timedelta
-from pathlib import Path
 
+from config import folder
+from config.folder import ROOT
 from config.logs import logging_for
 
-ROOT = Path(__file__).resolve().parent.parent.parent
-DATA_DIR = Path(os.environ.get("LEAN_NOTCH_DATA", ROOT / ".data"))
+DATA_DIR = folder.named()
 with suppress(OSError):  # the server says so where somebody reads it: at what needs the folder
     DATA_DIR.mkdir(parents=True, exist_ok=True)
 WRITABLE = os.access(DATA_DIR, os.W_OK)
@@ -109,8 +109,9 @@ AXES_VERBOSE = False
 MIGRATION_MODULES = {"axes": None}
 
 SESSION_COOKIE_SAMESITE = "Lax"
-# Kept on the server, so that signing out ends them; where nothing can be written, nobody could sign in to look.
-SESSION_ENGINE = f"django.contrib.sessions.backends.{'cached_db' if WRITABLE else 'signed_cookies'}"
+# Kept on the server, so that signing out ends them.
+SESSION_ENGINE = "accounts.sessions"
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "OPTIONS": {"MAX_ENTRIES": 10_000}}}
 
 HTTPS = os.environ.get("LEAN_NOTCH_HTTPS") == "1"
 """Browsers reach this server by TLS only: cookies are sent by it alone."""

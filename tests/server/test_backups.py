@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import os
 import sqlite3
 import subprocess
@@ -15,6 +16,7 @@ import pytest
 from config import folder as data_folder
 from config.backups import NoBackup, daily_backup, faults_of, restore_backup, write_backup
 from config.folder import FolderTaken
+from config.health import _Looked
 from config.housekeeping import Housekeeping
 
 NAME = "9f86d081884c7d659a2feaa0c55ad015a3bf4f1b2b0b822cd15d6c15b0f00a08"
@@ -195,3 +197,75 @@ def test_one_folder_takes_one_server(tmp_path):
         data_folder.give_back()
     data_folder.take(tmp_path)
     data_folder.give_back()
+
+
+def test_a_full_disk_is_no_damage_and_leaves_nothing_behind(workshop, tmp_path, monkeypatch):
+    """It said that the database is damaged, and to restore an older backup."""
+
+    def full(_):
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    for what, fails in (("_hash", full), ("_opened", _Full)):
+        with monkeypatch.context() as patch:
+            patch.setattr(f"config.backups.{what}", fails)
+            with pytest.raises(NoBackup) as caught:
+                write_backup(workshop, tmp_path / "full.zip")
+        assert "no room" in caught.value.why
+        assert "damaged" not in caught.value.why
+        assert [*tmp_path.glob("*.zip"), *tmp_path.glob(".backup-*")] == []
+
+
+class _Full:
+    """A database whose copy has no room, as SQLite itself says it: the limit of pages is what a full disk gives."""
+
+    def __init__(self, database):
+        self.database = database
+
+    def execute(self, _, place):
+        with closing(sqlite3.connect(place[0])) as copy:
+            copy.execute("PRAGMA max_page_count = 2")
+            copy.execute("CREATE TABLE large (text)")
+            copy.execute("INSERT INTO large VALUES (?)", ["x" * 100_000])
+
+    def close(self):
+        pass
+
+
+def test_nobody_is_signed_in_by_a_backup(workshop, tmp_path):
+    with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
+        database.execute("INSERT INTO django_session VALUES ('copied-session-key', 'data', '2099-01-01')")
+        database.commit()
+    write_backup(workshop, tmp_path / "b.zip")
+    with zipfile.ZipFile(tmp_path / "b.zip") as pack:
+        assert b"copied-session-key" not in pack.read("lean-notch.sqlite3")
+    assert rows(workshop, "SELECT count(*) FROM django_session") == [(1,)]
+
+
+def test_a_spoilt_database_is_said_in_words_at_the_start(workshop):
+    database = workshop / "lean-notch.sqlite3"
+    database.write_bytes(b"spoilt" + database.read_bytes()[6:])
+    for command in (("start", "--port", "1"), ("first-account", "Wren")):
+        said = server(workshop, *command, said="reed and sedge\n")
+        assert said.returncode == 1
+        assert "The database is damaged." in said.stderr
+        assert "Traceback" not in said.stderr
+
+
+def test_health_tells_of_a_spoilt_table_once_it_was_looked_at(workshop):
+    looked = _Looked()
+    assert looked.look(workshop / "lean-notch.sqlite3") == ""
+    assert looked.sound
+    with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
+        database.execute("PRAGMA writable_schema = ON")
+        database.execute("UPDATE sqlite_master SET rootpage = 3 WHERE name = 'designs_design'")
+        database.commit()
+    assert looked.look(workshop / "lean-notch.sqlite3")
+    assert not looked.sound
+
+
+def test_a_restore_that_fails_leaves_an_empty_folder_as_it_was(tmp_path):
+    """It left a secret behind, which the next one then put aside."""
+    folder = tmp_path / "data"
+    said = server(folder, "restore", tmp_path / "none.zip")
+    assert said.returncode == 1
+    assert [one.name for one in folder.iterdir()] in ([], ["server.lock"])

@@ -1039,7 +1039,10 @@ export interface paths {
     /** Read Session */
     get: operations['accounts_api_read_session']
     put?: never
-    /** Sign In */
+    /**
+     * Sign In
+     * @description Asks for the token too: another site's page could else sign somebody in, to have them work under its name.
+     */
     post: operations['accounts_api_sign_in']
     /** Sign Out */
     delete: operations['accounts_api_sign_out']
@@ -7917,8 +7920,26 @@ export interface operations {
           'application/json': components['schemas']['SessionOut']
         }
       }
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
       /** @description Unprocessable Entity */
       422: {
+        headers: {
+          [name: string]: unknown
+        }
+        content: {
+          'application/json': components['schemas']['Problem']
+        }
+      }
+      /** @description Too Many Requests */
+      429: {
         headers: {
           [name: string]: unknown
         }
