@@ -6,6 +6,7 @@ job is computed, nobody else waits for the database.
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
@@ -17,20 +18,20 @@ from accounts.names import shown_name
 from config.problems import Conflict, Saved
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from django.utils import timezone
 from lean_notch.basis import FITS, Basis, Board
 from lean_notch.basis.equip import equipped
 from lean_notch.basis.never import refuse_never
 from lean_notch.basis.settings import Outcome
 from lean_notch.cutting import profile_from_json
-from lean_notch.design import MAIN
+from lean_notch.design import MAIN, Imported, ShapeStep
 from lean_notch.design import Design as Drawn
 from lean_notch.differs import differs
 from lean_notch.documents import choice, text
 from lean_notch.draft import Draft, draft
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
-from lean_notch.errors import NotchError
+from lean_notch.errors import MissingInput, NotchError
 from lean_notch.files import FileFormat, OutFile, marked, write_files
 from lean_notch.findings import Finding
 from lean_notch.for_machine import is_on, on_machine, refuse_without_room
@@ -48,7 +49,7 @@ from workshop.models import Machine, Stock
 from . import verdicts
 from .compute import OUTLINES, computed, keep_job
 from .kept_files import forget_kept, read_kept, write_kept
-from .models import Design, Export, FileUse, KeptFile, Layout, Revision
+from .models import Design, Export, FileUse, KeptFile, Layout, OwnRecipe, Revision
 from .pictures import Picture, picture
 from .rack import RACK, NothingThere
 
@@ -150,6 +151,7 @@ def edit_design(
         before = head_of(design).job
         after = edit_job(before, edits, unit, RACK)
         _refuse_never_today(before, after)
+        _refuse_strange_files(design.owner, before, after)
         if after == before:
             return design  # also where the same edits were saved before, and their answer was lost on its way
         if design.moves != seen:
@@ -234,6 +236,7 @@ def try_edits(
     """What edits would make of the job, and how its figures differ, if those are wanted. Raises NotchError at an edit's path."""
     before = computed(head_of(design).job)
     after = edit_job(before.job, edits, unit, RACK)
+    _refuse_strange_files(design.owner, before.job, after)
     result = computed(after)
     refuse_own_failures(edits, before, result)
     return after, changes(before, result) if figures else ()
@@ -419,11 +422,17 @@ def tell_outcome(export: Export, outcome: Outcome) -> Export:
     return export
 
 
-def keep_file(title: str, data: bytes) -> KeptFile:
-    """Keeps a drawing that a step may use. Raises NotchError for one that is too large or holds no outline."""
+def keep_file(maker: User, title: str, data: bytes) -> KeptFile:
+    """Keeps a drawing that a step of the maker's may use. Raises NotchError for one that is too large or holds no outline."""
     check_file(data)
     read_any(data, title)
-    kept, _ = KeptFile.objects.get_or_create(name=write_kept(data), defaults={"title": title[:200], "size": len(data)})
+    # Brought again, it waits for a step anew.
+    kept, _ = KeptFile.objects.update_or_create(
+        name=write_kept(data),
+        defaults={"added": timezone.now()},
+        create_defaults={"title": title[:200], "size": len(data)},
+    )
+    kept.makers.add(maker)
     forget_unused()
     return kept
 
@@ -448,7 +457,7 @@ def unpack_design(owner: User, data: bytes) -> Design:
     """A new job from a packed one. Its numbers of boards and machines are another workshop's, and are forgotten."""
     job, files = unpack(data)
     for content in files.values():
-        keep_file("from a packed job", content)
+        keep_file(owner, "from a packed job", content)
     boards = tuple(
         (name, replace(one, stock=replace(one.stock, id=""), machine=replace(one.machine, id="")))
         for name, one in job.basis.boards
@@ -493,6 +502,28 @@ def _advance(design: Design, job: Job, said: str, by: User | None, shown: Pictur
         parent.redo = revision
         parent.save(update_fields=["redo"])
     _move(design, revision)
+
+
+def _refuse_strange_files(owner: User, before: Job, after: Job) -> None:
+    """Raises MissingInput at the step's file for one that edits name and that this maker neither brought nor uses."""
+    named = (
+        set(files_used(after.design)) - set(files_used(before.design)) if after.design is not before.design else set()
+    )
+    if not named:
+        return
+    own = KeptFile.objects.filter(Q(makers=owner) | Q(uses__revision__design__owner=owner), name__in=named)
+    strange = named - set(own.values_list("name", flat=True))
+    shared = (
+        json.dumps(list(OwnRecipe.objects.filter(removed=None).values_list("document", flat=True))) if strange else ""
+    )
+    for part in after.design.parts:
+        for step in part.steps:
+            name = step.shape.file if isinstance(step, ShapeStep) and isinstance(step.shape, Imported) else ""
+            if name in strange and name not in shared:
+                raise MissingInput(
+                    f"The file {name[:12]} is not kept here any more.", fix="Add the file again.",
+                    field=f"parts/{part.id}/steps/{step.id}/shape/file",
+                )  # fmt: skip
 
 
 def _use_files(revision: Revision, job: Job) -> None:

@@ -177,10 +177,10 @@ def unpack_design(request: HttpRequest, file: File[UploadedFile]) -> HttpRespons
 
 
 @router.post("/files", response={201: s.KeptFileOut, 422: Problem})
-def keep_file(request: HttpRequest, file: File[UploadedFile]) -> Status[s.KeptFileOut]:  # noqa: ARG001
+def keep_file(request: HttpRequest, file: File[UploadedFile]) -> Status[s.KeptFileOut]:
     """Keeps a drawing, so that a step may use its outlines."""
-    data = file.read(s.MOST_BYTES + 1)
-    return Status(201, shown.show_kept(actions.keep_file(file.name or "drawing", data), data))
+    data, title = file.read(s.MOST_BYTES + 1), file.name or "drawing"
+    return Status(201, shown.show_kept(actions.keep_file(_user(request), title, data), title, data))
 
 
 @router.get("/designs/{design_id}", response={200: s.DesignOut, 404: Problem})

@@ -65,12 +65,14 @@ class OwnRecipe(models.Model):
 
 
 class KeptFile(models.Model):
-    """A file that jobs use. `name` is the SHA-256 of its content, which lies in the data folder under that name."""
+    """A file that jobs use. `name` is the SHA-256 of its content, which lies in the data folder under that name; `makers` are those who
+    brought it: knowing its name is not having it."""
 
     name = models.CharField(max_length=64, primary_key=True)
     title = models.CharField(max_length=200)
     size = models.PositiveIntegerField()
     added = models.DateTimeField(auto_now_add=True)
+    makers = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="+")
 
 
 class FileUse(models.Model):

@@ -437,10 +437,10 @@ def written_of(head: Revision, maker: str) -> Written:
 MOST_NAMED = 50
 
 
-def show_kept(file: KeptFile, data: bytes) -> out.KeptFileOut:
+def show_kept(file: KeptFile, title: str, data: bytes) -> out.KeptFileOut:
     """With the layers that its closed outlines lie on."""
-    layers = sorted({path.layer for path in read_any(data, file.title).paths if path.goes_round and path.layer})
-    return out.KeptFileOut(name=file.name, title=file.title, size=file.size, layers=layers)
+    layers = sorted({path.layer for path in read_any(data, title).paths if path.goes_round and path.layer})
+    return out.KeptFileOut(name=file.name, title=title[:200], size=file.size, layers=layers)
 
 
 def show_check(name: str, data: bytes, tell: Tell = untold) -> out.CheckOut:

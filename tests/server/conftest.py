@@ -9,9 +9,16 @@ import pytest
 from client import post
 from designs.models import Design
 from django.contrib.auth.models import User
+from django.core.cache import cache
 from django.test import Client
 from workshop.actions import put_machine, put_stock
 from workshop.models import Machine, Stock
+
+
+@pytest.fixture(autouse=True)
+def nothing_remembered_of_who_tried() -> None:
+    """Wrong passwords of one test are not another's."""
+    cache.clear()
 
 
 @pytest.fixture

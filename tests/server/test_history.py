@@ -273,3 +273,24 @@ def test_edits_know_no_other_way_round(wren, tray):
     gone = [{"verb": "drop", "path": "parts/front"}, {"verb": "put", "path": "parts/front/title", "value": "Face"}]
     assert edit(wren, tray, *gone).json()["code"] == "no-such-path"
     assert Edit("put", "a/b/c").steps == ("a", "b", "c")
+
+
+def test_a_file_is_the_makers_who_brought_it_and_keeps_the_name_that_each_gave(wren, sign_in, stock, machine):
+    """Whoever knew a file's SHA-256 could use it; whoever sent the same bytes was told what the other maker calls them."""
+    heron, files = sign_in("Heron"), {}
+    jobs = {}
+    for client, title in ((wren, "secret order.svg"), (heron, "mine.svg")):
+        jobs[client] = post(client, "/designs", {"name": "Plate", "stock": stock.id, "machine": machine.id}).json()
+        files[client] = title
+    kept = upload(wren, "/files", SVG, files[wren]).json()
+    step = {"kind": "shape", "id": "blank", "shape": {"kind": "imported", "file": kept["name"]}}
+    edits = [{"verb": "put", "path": "parts/one", "value": {"title": "One", "steps": [step]}}]
+    refused = edit(heron, jobs[heron], *edits)
+    assert (refused.status_code, refused.json()["field"]) == (422, "parts/one/steps/blank/shape/file")
+    tried = post(heron, f"/designs/{jobs[heron]['id']}/tried", {"edits": edits}).json()
+    assert tried["problem"]["code"] == refused.json()["code"]
+    assert tried["paths"] == {}
+    assert edit(wren, jobs[wren], *edits).status_code == 200
+    again = upload(heron, "/files", SVG, files[heron]).json()
+    assert (again["name"], again["title"]) == (kept["name"], "mine.svg")
+    assert edit(heron, jobs[heron], *edits).status_code == 200

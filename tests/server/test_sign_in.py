@@ -20,10 +20,7 @@ from django.test import Client
 
 @pytest.fixture(autouse=True)
 def wren_has_a_password(db):
-    cache.clear()
     User.objects.create_user(DEMO_NAME, password=DEMO_PASSWORD)
-    yield
-    cache.clear()
 
 
 def tried(password, address="10.0.0.1", name=DEMO_NAME, client=None):
