@@ -8,7 +8,10 @@ from __future__ import annotations
 import hashlib
 import io
 import json
+import lzma
+import struct
 import zipfile
+import zlib
 from collections.abc import Mapping
 
 from .design import Design, Imported, ShapeStep
@@ -19,6 +22,8 @@ MOST_FILES = 100
 MOST_FILE_BYTES = 20_000_000
 MOST_BYTES = 60_000_000
 """Of everything in a packed job, unpacked."""
+MOST_JOB_BYTES = 4_000_000
+"""Of its document: forty parts with their joints take 30 kB."""
 JOB = "job.json"
 FILES = "files/"
 _MADE = (2026, 1, 1, 0, 0, 0)
@@ -76,12 +81,18 @@ def _write(packed: zipfile.ZipFile, name: str, data: bytes) -> None:
     packed.writestr(entry, data)
 
 
+DAMAGED = (
+    zipfile.BadZipFile, zlib.error, lzma.LZMAError, NotImplementedError, RuntimeError, EOFError, OSError, ValueError, KeyError, struct.error,
+)  # fmt: skip
+"""What reading a zip file raises where its bytes are not what they were."""
+
+
 def unpack(data: bytes) -> tuple[Job, dict[str, bytes]]:
     """The job and the files in a packed job. Raises NotchError at what is wrong, before anything large is read."""
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
             return _unpacked(packed)
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError) as error:
+    except DAMAGED as error:
         raise UnreadableFile(
             f"The file is not a packed job: {error}.", fix="Choose one that `lean-notch job pack` or the page wrote."
         ) from None
@@ -95,12 +106,16 @@ def _unpacked(packed: zipfile.ZipFile) -> tuple[Job, dict[str, bytes]]:
             f"The packed job holds {len(entries)} files, {total / 1e6:.0f} MB.",
             fix=f"At most {MOST_FILES} files and {MOST_BYTES / 1e6:.0f} MB are taken.",
         )
+    if any(entry.filename == JOB and entry.file_size > MOST_JOB_BYTES for entry in entries):
+        raise TooMuchWork(
+            f"{JOB} is larger than a job can be.", fix=f"At most {MOST_JOB_BYTES / 1e6:.0f} MB are taken."
+        )
     names = [entry.filename for entry in entries]
     if JOB not in names or len(set(names)) < len(names):
         raise BadDocument(f"There is no {JOB} in it, or a file twice.", fix="Pack the job again.", field=JOB)
     try:
         job = job_from_json(json.loads(packed.read(JOB)))
-    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
+    except (ValueError, RecursionError) as error:  # no text, no JSON, or a number of thousands of digits
         raise BadDocument(f"{JOB} is not JSON: {error}.", fix="Pack the job again.", field=JOB) from None
     used, files = files_used(job.design), {}
     for name in names:
