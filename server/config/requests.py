@@ -13,6 +13,7 @@ from collections.abc import Callable
 
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.http import HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from django.http.response import HttpResponseBase
 
 from config.failures import refused, told
@@ -53,6 +54,8 @@ class Requests:
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
         if not request.path.startswith("/api/"):
             return None
+        if isinstance(error, MultiPartParserError):
+            return _response(*refused(400))
         if isinstance(error, SuspiciousOperation):
             return _response(*refused(413 if isinstance(error, RequestDataTooBig) else 400))
         status, problem = told(error, _number(request))

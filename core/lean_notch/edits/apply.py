@@ -15,7 +15,7 @@ from .. import codec
 from ..basis import Machine, Stock
 from ..basis.notebook import Entry
 from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, Spread, dangling
-from ..documents import in_unit, whole
+from ..documents import in_unit, mapping, whole
 from ..errors import BadDocument, MissingInput, NotchError, PartTooLarge
 from ..job import MOST_SETS, Job, Result, settings_from_json, with_layout
 from ..units import Amount, Length, Unit
@@ -151,7 +151,7 @@ def _put_layout(job: Job, rest: Sequence[str], value: Any, unit: Unit) -> Job:
     if len(rest) == 1 and value is None:  # as usual for its machine
         return replace(job, layouts=tuple(one for one in job.layouts if one[0] != board))
     if len(rest) == 1:
-        return with_layout(job, board, settings_from_json({**before, **(value or {})}, path))
+        return with_layout(job, board, settings_from_json({**before, **mapping(value, path)}, path))
     if rest[1] not in before:
         raise tree.NoSuchPath(
             f"There is no “{path}/{rest[1]}”.", fix=f"Use: {', '.join(before)}.", field=f"{path}/{rest[1]}"
