@@ -67,4 +67,16 @@ def database(given, tell):
 for name, compute in list(globals().items()):
     if callable(compute) and getattr(compute, "__module__", "") == __name__:
         seconds = 20.0 if name == "eat" else 1.0
-        register(Kind(name, f"To {name}", seconds, compute, (lambda task, answer: answer + b"!")))
+        register(Kind(name, f"To {name}", seconds, compute, (lambda task, answer: lambda: answer + b"!")))
+
+
+def lose(task, answer):
+    raise RuntimeError("Aunt Edda")
+
+
+def lose_late(task, answer):
+    return lambda: lose(task, answer)
+
+
+register(Kind("lose", "To lose", 1.0, add, lose))
+register(Kind("lose-late", "To lose late", 1.0, add, lose_late))

@@ -23,7 +23,7 @@ from lean_notch.proof import Proof, Said
 from lean_notch.proof_paper import proof_paper as make_proof_paper
 from lean_notch.proving import FileProof, prove_files, prove_job
 from tasks.actions import RUNNING, ask
-from tasks.kinds import Given, Kind, register
+from tasks.kinds import Given, Kind, Write, register
 from tasks.models import Task
 
 from . import actions, shown, verdicts
@@ -206,18 +206,13 @@ def _compute_export(given: Given, tell: Tell) -> bytes:
     ).encode()
 
 
-def _keep_export(task: Task, answer: bytes) -> bytes:
+def _keep_export(task: Task, answer: bytes) -> Write:
     rows, given = json.loads(answer), task.given
     proofs = [_file_proof(row.pop("proof")) for row in rows]
     files = [OutFile(**{**row, "data": base64.b64decode(row["data"])}) for row in rows]
-    return _kept(
-        Revision.objects.get(pk=given["revision"]),
-        given["format"],
-        files,
-        proofs,
-        given["profile"],
-        given.get("machine"),
-    )
+    revision = Revision.objects.get(pk=given["revision"])
+    _ = computed(revision.job)  # where its parts lay is kept too: known before anything is written
+    return lambda: _kept(revision, given["format"], files, proofs, given["profile"], given.get("machine"))
 
 
 def _file_proof(document: dict[str, Any]) -> FileProof:

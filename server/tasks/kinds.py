@@ -20,20 +20,24 @@ class Given:
     data: bytes = b""
 
 
-def nothing_to_keep(_: Any, answer: bytes) -> bytes:
-    return answer
+Write = Callable[[], bytes]
+
+
+def nothing_to_keep(_: Any, answer: bytes) -> Write:
+    return lambda: answer
 
 
 @dataclass(frozen=True)
 class Kind:
-    """`compute` runs in a child: its bytes are the answer, NotchError is a refusal. `keep` runs in the server's transaction
-    that ends the task, and may turn the answer into another one. `seconds` are of the processor's own time."""
+    """`compute` runs in a child: its bytes are the answer, NotchError is a refusal. `keep` makes ready in the server what is to be
+    written; what it returns writes that, in the short transaction that ends the task, and gives the answer that is told. `seconds`
+    are of the processor's own time."""
 
     name: str
     title: str
     seconds: float
     compute: Callable[[Given, Tell], bytes]
-    keep: Callable[[Any, bytes], bytes] = nothing_to_keep
+    keep: Callable[[Any, bytes], Write] = nothing_to_keep
     once: bool = False
     """Whether the answer is forgotten as soon as it was fetched."""
 

@@ -17,7 +17,7 @@ from django.db import DatabaseError, connection, transaction
 from django.utils import timezone
 
 from tasks.child import NO_MEMORY
-from tasks.kinds import kind_of
+from tasks.kinds import Kind, kind_of
 from tasks.models import OPEN, Task
 from tasks.worker import Said, Worker
 
@@ -150,14 +150,26 @@ class Pool:
         if words.get("last"):
             self._forget(worker)
         if "done" in words and kind:
-            with transaction.atomic():
-                row = Task.objects.filter(pk=task, state="running", taken_by=self.name).first()
-                if row:
-                    self._end(task, "done", answer=kind.keep(row, answer), progress=1.0)
+            self._keep(task, kind, answer)
         elif "problem" in words:
             self._end(task, "failed", problem=words["problem"])
         else:
             log.error("a task failed", extra={"told": {"task": task, "traceback": words.get("failed")}})
+            self._end(task, "failed", problem=_FAILED)
+
+    def _keep(self, task: int, kind: Kind, answer: bytes) -> None:
+        """What fails here is this task's alone."""
+        mine = Task.objects.filter(pk=task, state="running", taken_by=self.name)
+        try:
+            row = mine.first()
+            write = kind.keep(row, answer) if row else None
+            with transaction.atomic():
+                if write and mine.exists():
+                    self._end(task, "done", answer=write(), progress=1.0)
+        except DatabaseError:
+            raise  # it is begun again once something can be written
+        except Exception as error:
+            log.error("an answer could not be kept", extra={"told": {"task": task}}, exc_info=error)
             self._end(task, "failed", problem=_FAILED)
 
     def _watch(self, worker: Worker) -> None:

@@ -98,6 +98,23 @@ def test_work_that_goes_wrong_is_named_and_ended_and_the_next_one_goes_on(pool, 
     assert settled(asked(maker, "add", numbers=[1])).state == "done"
 
 
+@pytest.mark.parametrize("name", ["lose", "lose-late"])
+def test_an_answer_that_cannot_be_kept_fails_alone(pool, maker, name):
+    """It ended all children: another maker's healthy task was killed three times, and failed."""
+    other = User.objects.create_user("Heron")
+    beside = ask(other, kind_of("add"), "beside", {"numbers": [1], "seconds": 1.0})
+    until = time.monotonic() + 60
+    while beside.state != "running" and time.monotonic() < until:
+        want(beside)
+        time.sleep(0.02)
+        beside.refresh_from_db()
+    lost = settled(asked(maker, name, numbers=[2]), beside)
+    assert (lost.state, lost.problem["code"], lost.tries) == ("failed", "failed", 1)
+    assert "Edda" not in json.dumps(lost.problem)
+    done = settled(beside)
+    assert (done.state, done.tries) == ("done", 1)
+
+
 def test_cancelled_work_ends_at_once(pool, maker):
     task = asked(maker, "hang")
     until = time.monotonic() + 20
