@@ -21,3 +21,6 @@ def test_no_size_of_a_step_lies_on_another(page, name):
         steps.nth(number).click()
         page.locator("aside ol > li.selected form").wait_for()
         assert page.evaluate(APART) == 0, number
+        # The step is brought into view in its column: the page itself stays where it is.
+        assert page.evaluate("document.scrollingElement.scrollTop + document.querySelector('#app').scrollTop") == 0
+        assert page.locator("header").first.bounding_box()["y"] == 0

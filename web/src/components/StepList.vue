@@ -36,15 +36,25 @@ const purposes = computed(() =>
   })),
 )
 
+/** All of a step beside the drawing; where it takes more room than there is, from its sentence on. Only the column scrolls. */
+function bringIn(row: HTMLElement): void {
+  const column = row.closest('aside')
+  if (!column || column.scrollHeight <= column.clientHeight) {
+    row.scrollIntoView({ block: 'nearest' })
+    return
+  }
+  const [own, room] = [row.getBoundingClientRect(), column.getBoundingClientRect()]
+  if (own.top < room.top || own.height > room.height) column.scrollTop += own.top - room.top
+  else if (own.bottom > room.bottom) column.scrollTop += own.bottom - room.bottom
+}
+
 /** The open step stands beside the drawing, wherever it was picked. */
 watch(
   () => job.picked.step,
   async (step) => {
     await nextTick()
     const row = step ? list.value?.querySelector('[aria-expanded="true"]')?.closest('li') : null
-    const room = row?.closest('aside')?.clientHeight ?? 0
-    // All its fields beside the drawing; where they take more room than there is, from its sentence on.
-    row?.scrollIntoView({ block: row.clientHeight > room ? 'start' : 'nearest' })
+    if (row) bringIn(row)
   },
   { immediate: true },
 )
