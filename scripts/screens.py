@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Literal
 
 from PIL import Image, ImageDraw
-from playwright.sync_api import Browser, Locator, Page, ViewportSize, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, ViewportSize, expect, sync_playwright
 from running_app import BROWSER_ARGS, ROOT, running_app
 
 OUT = ROOT / "docs" / "screenshots"
@@ -174,7 +174,7 @@ def proved(page: Page) -> None:
 
 def settle(page: Page) -> None:
     page.mouse.move(0, 0)
-    page.wait_for_function("() => !document.querySelector('.el-skeleton')")
+    expect(page.locator(".el-skeleton")).to_have_count(0)
     page.wait_for_timeout(450)
 
 

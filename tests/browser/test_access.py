@@ -31,7 +31,7 @@ def violations(page: Page) -> list[str]:
     found = []
     for theme, called, rules in (("dark", "dim", OF_COLOUR), ("light", "light", OF_ALL)):
         page.emulate_media(color_scheme=theme, reduced_motion="reduce")  # else colours fade from one to the other
-        page.wait_for_function("theme => document.documentElement.dataset.theme === theme", arg=called)
+        page.locator(f"html[data-theme='{called}']").wait_for(state="attached")
         run = page.evaluate("rules => axe.run(document, {runOnly: rules, resultTypes: ['violations']})", rules)
         found += [(theme, one) for one in run["violations"]]
     return [

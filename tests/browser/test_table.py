@@ -94,7 +94,7 @@ def test_a_start_is_drawn_to_scale_and_follows_a_drag(page: Page):
     def drawn() -> float:
         return together.locator("svg").bounding_box()["width"] / float(together.get_attribute("data-scale"))
 
-    page.wait_for_function("document.querySelector('.together svg')")
+    page.locator(".together svg").first.wait_for()
     assert drawn() == pytest.approx(wide, abs=4)
 
 

@@ -98,7 +98,7 @@ def empty_job(page: Page, name: str, board: str = "", machine: str = "") -> None
 
 def add_part(page: Page, title: str, **given: str) -> None:
     page.get_by_role("button", name="Add a part").click()
-    page.wait_for_function("document.activeElement.dataset.field?.endsWith('/title')")
+    page.locator(":focus[data-field$='/title']").wait_for()
     page.keyboard.type(title)
     page.keyboard.press("Tab")
     enter(page, **given)
@@ -107,7 +107,7 @@ def add_part(page: Page, title: str, **given: str) -> None:
 def add_step(page: Page, purpose: str, **given: str) -> None:
     page.locator("aside .add .el-select__wrapper").click()
     page.get_by_role("option", name=purpose, exact=True).click()
-    page.wait_for_function("document.activeElement.dataset.field?.includes('/steps/')")
+    page.locator(":focus[data-field*='/steps/']").wait_for()
     enter(page, **given)
 
 
@@ -116,11 +116,8 @@ def stand(page: Page, name: str, **given: str) -> None:
     before = page.locator("aside [data-field^='placements/']").first
     was = before.get_attribute("data-field") if before.count() else ""
     page.get_by_role("button", name=name, exact=True).first.click()
-    page.wait_for_function(
-        "was => document.activeElement.dataset.field?.includes('/pose/')"
-        " && document.activeElement.dataset.field.split('/')[1] !== was",
-        arg=(was or "//").split("/")[1],
-    )
+    was = (was or "//").split("/")[1] or "none"
+    page.locator(f":focus[data-field*='/pose/']:not([data-field^='placements/{was}/'])").wait_for()
     enter(page, **given)
 
 
@@ -250,6 +247,7 @@ def test_a_shelf_on_the_router(page, capsys):
     expect(page.get_by_text("It meets Side, copy 1 and Side, copy 2.")).to_be_visible()
     stand(page, "High", into="300", below="thickness")
     stand(page, "Divider", into="144", below="-100")
+    page.locator(".offers").get_by_role("button", name="cross-lap").wait_for()
     page.get_by_role("button", name="Join all 5 that meet").click()
     page.get_by_role("heading", name="5 joints").wait_for()
     settled(page)

@@ -35,9 +35,18 @@ const lost = computed(() => rows.value.find(({ id }) => id === job.picked.joint)
 /** Only of the state that is shown. */
 const proved = computed(() => job.fresh?.mates.find(({ mate: id }) => id === mate.value?.id))
 
-/** Looked at in each pause between edits. Until the next look what was offered stays, but for what is joined by now; what was found
- * to be in the way is of its own state only. */
-const looked = shallowRef<{ id: number; moves: number; found: Together } | null>(null)
+/** Looked at in each pause between edits. Until the next look what was offered stays, but for what is joined by now and for parts that
+ * stand elsewhere or became others; what was found to be in the way is of its own state only. */
+const looked = shallowRef<{ id: number; moves: number; found: Together; stood: Map<string, string> } | null>(
+  null,
+)
+/** Where each part stands and how large it is, by placement. */
+function standing(): Map<string, string> {
+  const boxes = new Map(job.design!.parts.map(({ id, box }) => [id, box]))
+  return new Map(
+    job.design!.standings.map((one) => [one.placement, JSON.stringify([one, boxes.get(one.part)])]),
+  )
+}
 const isFresh = computed(() => looked.value?.moves === job.design!.moves)
 type Member = { placement: string }
 const pair = (one: { first: unknown; second: unknown }) =>
@@ -47,13 +56,13 @@ const together = computed<Together | null>(() => {
   if (!last || last.id !== job.design!.id) return null
   if (isFresh.value) return last.found
   const joined = new Set((job.design!.joints as { first: Member; second: Member }[]).map(pair))
-  const stands = new Set((job.design!.placements as { id: string }[]).map(({ id }) => id))
+  const now = standing()
   const proposals = last.found.proposals.filter(
     (one) =>
       !joined.has(pair(one)) &&
       pair(one)
         .split(' ')
-        .every((id) => stands.has(id)),
+        .every((id) => now.has(id) && now.get(id) === last.stood.get(id)),
   )
   return { ...last.found, proposals }
 })
@@ -67,7 +76,8 @@ async function lookTogether(): Promise<void> {
   const { id, moves, problem } = job.design!
   if (problem) return
   const found = await api.together(id)
-  if (job.design?.id === id && job.design.moves === moves) looked.value = { id, moves, found }
+  if (job.design?.id === id && job.design.moves === moves)
+    looked.value = { id, moves, found, stood: standing() }
 }
 watch(
   () => job.pauses,

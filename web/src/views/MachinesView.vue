@@ -50,7 +50,7 @@ const restoring = (id: number) => () => shelf.restore(id)
           {{ say.unit }}
         </span>
       </RouterLink>
-      <ElButton class="add" size="small" @click="adding = true">Add a machine</ElButton>
+      <ElButton v-if="machines" class="add" size="small" @click="adding = true">Add a machine</ElButton>
       <ArchivedList
         class="add"
         what="machines"

@@ -95,7 +95,7 @@ const restoring = (id: number) => () => shelf.restore(id)
         </span>
         <span v-if="one.readings.warnings.length" class="small ochre">Check the readings</span>
       </RouterLink>
-      <ElButton class="add" size="small" @click="adding = true">Add a board</ElButton>
+      <ElButton v-if="rack" class="add" size="small" @click="adding = true">Add a board</ElButton>
       <ArchivedList
         class="add"
         what="boards"
