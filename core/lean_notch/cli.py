@@ -286,14 +286,16 @@ def _lay_out(arguments: argparse.Namespace) -> int:
              "x": p.motion.x, "y": p.motion.y, "angle": p.motion.angle}
             for p in layout.placed
         ],
+        "left": [{"part": one.part, "count": one.count, **one.error.as_json()} for one in layout.left],
     }  # fmt: skip
     lines = [f"sheet {s.number}: {s.board}, {s.area.width:g} x {s.area.height:g} mm" for s in layout.sheets]
     lines += [
         f"sheet {p.sheet}: {p.part} {p.copy} at {p.motion.x:.2f}, {p.motion.y:.2f} mm, turned {p.motion.angle:g}"
         for p in layout.placed
     ]
+    lines += [f"on no sheet: {one.part} x{one.count}: {one.error.why} {one.error.fix}" for one in layout.left]
     say(arguments, document, lines)
-    return 0
+    return int(bool(layout.left))
 
 
 def _export(arguments: argparse.Namespace) -> int:

@@ -64,6 +64,10 @@ def job_sheet(
         chain.from_iterable(_board(result, board, times, used[board.id], reader) for board in result.job.design.boards)
     )
     blocks.append(Lines(tuple(filter(None, (_in_all(result, times), written.proof)))))
+    blocks += [
+        Lines((f"On no sheet: {result.build.part(one.part).title} ×{one.count}. {one.error.why}",))
+        for one in result.layout.left
+    ]
     for sheet in plan.sheets:
         blocks += _sheet(result, sheet, written, reader)
     if of_parts := written.files.get(0, ()):

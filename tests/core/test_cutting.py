@@ -1,16 +1,19 @@
 """The cut plan: kerf, order, room for the beam."""
 
+import json
 from dataclasses import replace
 
 import pytest
 from conftest import drawn
 from lean_notch.basis import Basis
+from lean_notch.cli import main
 from lean_notch.cutting import Profile
 from lean_notch.edits import Edit, edit_job, refuse_own_failures
 from lean_notch.errors import NotchError
 from lean_notch.files import write_files
 from lean_notch.geometry import Circle
 from lean_notch.job import ChosenLayout, Job, compute, job_from_json, job_to_json
+from lean_notch.job_sheet import job_sheet
 from lean_notch.ledger import ledger
 from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
@@ -152,6 +155,17 @@ def test_a_part_larger_than_the_bed_is_a_finding_at_its_size_and_in_no_file(tray
     deep = compute(tray(basis(), depth="height * 20", height="40"))
     assert {one.field for one in deep.build.findings if one.code == "part-too-large"} == {"answers/depth"}
     assert "without a place" in {one.key: one.wants for one in route(result)}["lay-out"]
+    assert "On no sheet: Front ×1. Front is 706.12 mm" in str(job_sheet(result))
+
+
+def test_the_command_line_tells_what_lies_on_no_sheet(tray, basis, tmp_path, capsys):
+    (tmp_path / "job.json").write_text(json.dumps(job_to_json(tray(basis(), width="700"))))
+    assert main(["lay-out", str(tmp_path / "job.json")]) == 1
+    assert "on no sheet: front x1: Front is 706.12 mm" in capsys.readouterr().out
+    assert main(["lay-out", str(tmp_path / "job.json"), "--json"]) == 1
+    told = json.loads(capsys.readouterr().out)
+    assert next((one["part"], one["count"], one["code"]) for one in told["left"]) == ("front", 1, "part-too-large")
+    assert {one["part"] for one in told["placed"]} == {"left", "right"}
 
 
 def test_an_edit_that_makes_a_part_too_large_is_refused_and_a_smaller_bed_is_not(tray, basis):
