@@ -89,7 +89,7 @@ def _copy_database(database: Path, copy: Path, file: Path) -> None:
             _end_sessions(copied)
         faults = list(faults_of(copy))
     except sqlite3.DatabaseError as error:
-        if getattr(error, "sqlite_errorcode", 0) & 0xFF in (sqlite3.SQLITE_FULL, sqlite3.SQLITE_IOERR):
+        if getattr(error, "sqlite_errorcode", 0) & 0xFF == sqlite3.SQLITE_FULL:
             raise _no_room(file) from None
         faults = [str(error)]
     if faults:

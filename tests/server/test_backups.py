@@ -231,6 +231,19 @@ class _Full:
         pass
 
 
+def test_a_disk_that_cannot_be_read_is_not_said_to_be_full(workshop, tmp_path, monkeypatch):
+    error = sqlite3.OperationalError("disk I/O error")
+    error.sqlite_errorcode = sqlite3.SQLITE_IOERR_READ
+
+    def unreadable(_):
+        raise error
+
+    monkeypatch.setattr("config.backups._opened", unreadable)
+    with pytest.raises(NoBackup, match="disk I/O error") as caught:
+        write_backup(workshop, tmp_path / "b.zip")
+    assert "no room" not in caught.value.why
+
+
 def test_nobody_is_signed_in_by_a_backup(workshop, tmp_path):
     with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
         database.execute("INSERT INTO django_session VALUES ('copied-session-key', 'data', '2099-01-01')")
