@@ -4,7 +4,7 @@ as long, with as many of the others on edges as can be."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import islice
 from typing import Any
@@ -45,15 +45,16 @@ def against_nearest(result: Result, part_id: str) -> dict[str, Any] | None:
     standings = result.build.standings
     if not standings:
         return None
+    lines = _lines(result, part_id)
     known = [edge for one in standings for edge in _edges_in_space(result, one)]
     around = _around(one.box for one in standings)
     best: tuple[tuple[int, float, int], Against] | None = None
-    for one in islice(_tries(result, part_id, standings), MOST_TRIED):
+    for one in islice(_tries(result, lines, standings), MOST_TRIED):
         left, low, right, high = part.box
         box = block_box(one.frame, (left, low, right, high), part.thickness)
-        if any(_in_the_way(box, part.thickness, other) for other in standings):
+        if any(lies_in(box, part.thickness, other) for other in standings):
             continue
-        own = [_in_space(one.frame, line) for line in _lines(result, part_id).values()]
+        own = [_in_space(one.frame, line) for line in lines.values()]
         lying = sum(any(_same(edge, other) for other in known) for edge in own)
         grown = sum(_extents(_around((around, box)))) - sum(_extents(around))
         facing = sum(_is_alike(box, other.box) for other in standings)
@@ -63,8 +64,7 @@ def against_nearest(result: Result, part_id: str) -> dict[str, Any] | None:
     return codec.write(best[1]) if best else None
 
 
-def _tries(result: Result, part_id: str, standings: Sequence[Standing]) -> Iterator[_Try]:
-    own = _lines(result, part_id)
+def _tries(result: Result, own: Mapping[str, Line], standings: Sequence[Standing]) -> Iterator[_Try]:
     for other in reversed(standings):
         for its_name, its in _lines(result, other.part).items():
             for name, line in own.items():
@@ -107,8 +107,8 @@ def _is_alike(one: Box3, other: Box3) -> bool:
     return all(abs(a - b) < SAME_MM for a, b in zip(_extents(one), _extents(other), strict=True))
 
 
-def _in_the_way(box: Box3, thickness: float, other: Standing) -> bool:
-    """Boards that meet in a corner share as much as the thicker one is thick, in two ways: more is in the way."""
+def lies_in(box: Box3, thickness: float, other: Standing) -> bool:
+    """Whether a board lies in another, by the boxes round both. Boards that meet in a corner share as much as the thicker one is thick, in two ways: more is in the way."""
     (a, b), (c, d) = box, other.box
     shared = sorted(min(high, top) - max(low, bottom) for low, high, bottom, top in zip(a, b, c, d, strict=True))
     corner = max(thickness, other.thickness) + CORNER_MM

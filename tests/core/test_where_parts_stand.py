@@ -86,3 +86,36 @@ def test_offers_call_copies_by_their_number():
     titles = " ".join(one.title for one in proposals(site_of(job.design, job.basis, no_files)))
     assert "Front, copy 1" in titles
     assert "-" not in titles
+
+
+def said_of(job, pose):
+    job = edit_job(job, [Edit("put", "placements/other-1", {"part": "other", "pose": {"kind": "axes", **pose}})])
+    return where_it_stands(compute(job).build, "other-1")[1:]
+
+
+def test_a_board_that_lies_in_another_does_not_meet_it():
+    """Boxes that share room have no gap either."""
+    job = stood(job_of(base=(120, 80), other=(60, 40)), "base")
+    assert said_of(job, {"x": "20", "z": "10"}) == ("It lies in Base: move one of them.",)
+    assert said_of(job, {"x": "20", "z": "10", "y": "thickness"}) == ("It meets Base.",)
+    assert said_of(job, {"x": "20", "z": "10", "u": "+y", "v": "+z"}) == ("It meets Base.",)  # as one that crosses it
+
+
+@pytest.mark.parametrize("how", ["turned", "notched"])
+def test_what_does_not_fill_its_box_is_not_said_to_meet(how):
+    job = stood(job_of(base=(120, 80), other=(60, 40)), "base")
+    if how == "notched":
+        notch = rectangle("notch", 20, 40, does="cut")
+        job = edit_job(job, [Edit("put", "parts/other/steps/notch", notch)])
+        assert said_of(job, {"x": "120"}) == ("By outer sizes alone it meets Base.",)
+        return
+    pose = {"kind": "numbers", "x": "120", "y": "0", "z": "0", "turn_z": "30"}
+    job = edit_job(job, [Edit("put", "placements/other-1", {"part": "other", "pose": pose})])
+    assert all("It meets" not in one for one in where_it_stands(compute(job).build, "other-1"))
+
+
+def test_two_parts_of_one_name_are_no_copies_of_each_other():
+    """The page numbers copies of one part; the core did so with parts that are only called the same."""
+    job = stood(job_of(side=(120, 80), other=(90, 40)), "side", "other")
+    job = edit_job(job, [Edit("put", "parts/other/title", "Side")])
+    assert set(compute(job).build.called.values()) == set(job.design.called.values()) == {"Side"}

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from ..basis import Basis
-from ..design import Design, dangling
+from ..design import Design, copies_called, dangling
 from ..findings import Finding
 from ..joints import Mate
 from ..remembered import Remembered
@@ -21,7 +21,7 @@ from .mates import make_mates
 from .overlap import overlapping
 from .part import Outlines, no_files
 from .relief import Bone, bone_of, borne
-from .stand import Standing, copies_called
+from .stand import Standing
 from .wanted import changes_of, differing
 
 
@@ -50,10 +50,8 @@ class Build:
     @cached_property
     def called(self) -> dict[str, str]:
         """What people call a placement: its part, and which copy of it where there are several."""
-        titles = {one.placement: self._by_id[one.part].title for one in self.standings if one.part in self._by_id}
-        return copies_called(
-            [(one.placement, titles[one.placement]) for one in self.standings if one.placement in titles]
-        )
+        stand = [one for one in self.standings if one.part in self._by_id]
+        return copies_called((one.placement, one.part, self._by_id[one.part].title) for one in stand)
 
     @property
     def failed(self) -> frozenset[str]:

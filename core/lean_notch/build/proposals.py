@@ -21,7 +21,7 @@ from ..joints.mate import Asked, Meeting
 from ..joints.meeting import edge_on_face, edge_to_edge
 from ..units import Length, say_mm
 from .mates import Site, plain_seat
-from .stand import Standing, copies_called
+from .stand import Standing
 
 NEAR_MM = 1.0
 """Parts that miss each other by more were not meant to meet. Common practice."""
@@ -156,14 +156,9 @@ def _offer(
         return None
     return Proposal(
         Member(first.placement, first.named), Member(second.placement, second.named),
-        f"{_name(site, first)} and {_name(site, second)}", tuple(good), meeting.length, meeting.angle,
+        f"{site.design.called[first.placement]} and {site.design.called[second.placement]}", tuple(good), meeting.length, meeting.angle,
         add(meeting.start, meeting.axis, meeting.length / 2), off,
     )  # fmt: skip
-
-
-def _name(site: Site, seat: Seat) -> str:
-    titles = {part.id: part.title for part in site.design.parts}
-    return copies_called([(one.id, titles.get(one.part, one.part)) for one in site.design.placements])[seat.placement]
 
 
 def _closed(site: Site, found: Proposal, seat: Seat, second: Seat, off: float) -> Proposal | None:

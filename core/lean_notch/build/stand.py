@@ -7,8 +7,7 @@ named lengths are.
 from __future__ import annotations
 
 import math
-from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -79,22 +78,6 @@ class Standing:
         w, h = self.width, self.height
         face = ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))
         return tuple(self.frame.at(corner, depth) for depth in (0.0, self.thickness) for corner in face)
-
-
-def copies_called(titles: Iterable[tuple[str, str]]) -> dict[str, str]:
-    """Of placements and their parts' titles: names, numbered where one title stands more than once.
-
-    >>> copies_called([("a", "Base"), ("b", "Side"), ("c", "Side")])
-    {'a': 'Base', 'b': 'Side, copy 1', 'c': 'Side, copy 2'}
-    """
-    given = list(titles)
-    several = {title for title, count in Counter(title for _, title in given).items() if count > 1}
-    seen: Counter[str] = Counter()
-    named = {}
-    for placement, title in given:
-        seen[title] += 1
-        named[placement] = f"{title}, copy {seen[title]}" if title in several else title
-    return named
 
 
 Lengths = Mapping[str, Mapping[str, float]]

@@ -21,6 +21,7 @@ from .document import (
     Pose,
     Relief,
     Side,
+    copies_called,
     dangling,
 )
 from .migrate import design_from_json, design_to_json
@@ -56,5 +57,5 @@ __all__ = [
     "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "Against", "AlongAxes", "Annulus", "Answer", "Around", "BendStep", "BoardNeed", "ByNumbers",
     "CornerStep", "Design", "Dimension", "Disc", "Ellipse", "Grid", "GrowStep", "Imported", "Joint", "Lettering", "Line", "Member", "MirrorStep", "Node", "Origin",
     "OtherPart", "Outline", "Part", "Pattern", "Placement", "Polygon", "Pose", "Rectangle", "Relief", "RepeatStep", "Shape", "ShapeStep", "Side", "Slot", "Spread", "Step", "TurnStep", "Users", "Uses",
-    "dangling", "design_from_json", "design_to_json", "step_of", "users", "uses",
+    "copies_called", "dangling", "design_from_json", "design_to_json", "step_of", "users", "uses",
 ]  # fmt: skip

@@ -5,7 +5,8 @@ Lengths are kept as typed (`Length`), so that `width/3`, `1/8 in` and `width + 2
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Annotated, ClassVar, Literal, get_args
@@ -217,6 +218,20 @@ class Origin:
         return next((one for one in self.answers if one.name == name), None)
 
 
+def copies_called(placed: Iterable[tuple[str, str, str]]) -> dict[str, str]:
+    """Of placements, their parts and those parts' titles: names, numbered where a part stands more than once.
+
+    >>> copies_called([("a", "base", "Base"), ("b", "side", "Side"), ("c", "side", "Side")])
+    {'a': 'Base', 'b': 'Side, copy 1', 'c': 'Side, copy 2'}
+    """
+    given = list(placed)
+    count, seen, named = Counter(part for _, part, _ in given), Counter[str](), {}
+    for placement, part, title in given:
+        seen[part] += 1
+        named[placement] = f"{title}, copy {seen[part]}" if count[part] > 1 else title
+    return named
+
+
 @dataclass(frozen=True)
 class Design:
     """`relief` is cut into the inside corners that take a square mate; `auto` is a dogbone where a router cuts."""
@@ -253,6 +268,12 @@ class Design:
         for one in self.placements:
             found[one.part] = (*found.get(one.part, ()), one)
         return found
+
+    @cached_property
+    def called(self) -> dict[str, str]:
+        """What people call each placement."""
+        titles = {part.id: part.title for part in self.parts}
+        return copies_called((one.id, one.part, titles.get(one.part, one.part)) for one in self.placements)
 
     def quantity(self, part: Part) -> int:
         """How many of a part one set takes: those that stand, and the loose ones."""
