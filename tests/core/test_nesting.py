@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.errors import OutOfRange, PartTooLarge, SheetsRunOut
 from lean_notch.geometry import Circle, Motion, Region, rectangle
-from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, Sheet, lay_out, layout_faults
+from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, Sheet, engine, lay_out, layout_faults
 
 
 def piece(name: str, width: float, height: float, quantity: int = 1) -> Piece:
@@ -164,3 +164,14 @@ def test_a_part_that_lies_in_another_or_on_it_is_found():
     assert lying((50, 50), keep_outs=[(48, 44, 60, 52)]) == ["disc-0 1 lies over what must be kept clear"]
     assert lying((50, 50), keep_outs=[(30, 20, 90, 90)]) == ["disc-0 1 lies over what must be kept clear"]
     assert lying((50, 50), keep_outs=[(62, 44, 70, 52)]) == []
+
+
+def test_a_sheet_that_had_no_room_for_a_size_is_not_looked_at_again(monkeypatch):
+    looked = []
+    lowest = engine._lowest
+    monkeypatch.setattr(engine, "_lowest", lambda *given: looked.append(1) or lowest(*given))
+    sizes = [(120, 80), (120, 40), (80, 40)]
+    layout = lay_out([piece(f"p{i}", w, h, 300) for i, (w, h) in enumerate(sizes)], Area(600, 400), LayoutSettings())
+    sheets, orders = len(layout.sheets), len(engine._ORDERS)
+    assert sheets > 20
+    assert len(looked) <= orders * (900 + len(sizes) * (sheets + 5) + sheets) + len(sizes)

@@ -137,9 +137,17 @@ def _fill(boxes: Sequence[_Box], usable: Area, settings: LayoutSettings, most: i
     skylines: list[list[_Step]] = []
     tops: list[float] = []
     placed = []
+    # By size of box, the first sheet that may have room for it: a skyline only rises, so one that had none never will.
+    first: dict[tuple[float, float], int] = {}
     for box in boxes:
-        spots = (_lowest(skyline, box, usable, settings.quarter_turns) for skyline in skylines)
-        number, spot = next(((n, spot) for n, spot in enumerate(spots) if spot), (len(skylines), None))
+        size, spot = (box.width, box.height), None
+        number = first.get(size, 0)
+        while number < len(skylines):
+            spot = _lowest(skylines[number], box, usable, settings.quarter_turns)
+            if spot:
+                break
+            number += 1
+        first[size] = number
         if spot is None:
             if most is not None and len(skylines) >= most:
                 return None
