@@ -21,14 +21,12 @@ from typing import Annotated, Any, Literal, Protocol, TypeVar, Union, cast, get_
 from .documents import choice, flag, length, length_out, mapping, mm, sequence, text, whole
 from .documents import in_unit as typed_in
 from .errors import BadDocument
+from .limits import MOST_ENTRIES, MOST_TYPED
 from .remembered import Remembered
 from .units import Amount, Length, Unit, amount
 
 T = TypeVar("T")
 Reader = Callable[[object, str], Any]
-
-MOST_ENTRIES = 1000
-"""Of a list that declares no limit of its own."""
 
 
 class Rule(Protocol):
@@ -102,9 +100,6 @@ class AmountRule:
                 raise BadDocument(what, fix=f"Give a whole number from {self.least:g} to {self.most:g}.", field=path)
             return float(nearest)
         return _within(value, self.least, self.most, path, self.unit)
-
-
-MOST_TYPED = 200
 
 
 @dataclass(frozen=True)

@@ -15,11 +15,10 @@ from .design_limits import design_limits
 from .documents import choice, entry, flag, mapping, mm, whole
 from .errors import BadDocument, NotchError, PartTooLarge
 from .findings import Finding
+from .limits import MOST_SETS
 from .nesting import Area, Layout, LayoutSettings, Left, Piece, lay_out, together
 from .nesting.problem import TURNED_ABOUT, TurnedAbout
 from .remembered import Remembered
-
-MOST_SETS = 1000
 
 
 @dataclass(frozen=True)

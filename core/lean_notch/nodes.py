@@ -8,11 +8,12 @@ from __future__ import annotations
 import math
 
 from .design import Outline, Part, ShapeStep
-from .design.steps import MOST_NODES, Node
+from .design.steps import Node
 from .edits import Edit
 from .errors import MissingInput, OutOfRange
 from .geometry import Motion, Point
 from .job import Result
+from .limits import MOST_NODES
 from .placing import plus, typed_as
 
 STRAIGHT = 1e-3

@@ -9,11 +9,10 @@ from .design import Design
 from .edits import tree
 from .edits.recipe import put_answer
 from .errors import BadDocument, MissingInput
+from .limits import MOST_OPEN_ANSWERS
 from .recipes import Recipe, Setting, read_settings
 from .units import Length, Unit
 from .wording import capital
-
-MOST_OPEN = 20
 
 
 class OwnRecipe(Recipe):
@@ -36,9 +35,9 @@ def own_recipe(name: str, title: str, design: Design, open_lengths: Sequence[str
         raise MissingInput(
             "No length is left open.", fix="Choose at least one length that a new job may set.", field="open"
         )
-    if len(open_lengths) > MOST_OPEN:
+    if len(open_lengths) > MOST_OPEN_ANSWERS:
         raise BadDocument(
-            f"{len(open_lengths)} lengths are left open.", fix=f"Choose at most {MOST_OPEN}.", field="open"
+            f"{len(open_lengths)} lengths are left open.", fix=f"Choose at most {MOST_OPEN_ANSWERS}.", field="open"
         )
 
     def make(called: str, values: Mapping[str, Length | str]) -> Design:

@@ -17,13 +17,8 @@ from collections.abc import Mapping
 from .design import Design, Imported, ShapeStep
 from .errors import BadDocument, MissingInput, TooMuchWork, UnreadableFile
 from .job import Job, job_from_json, job_to_json
+from .limits import MOST_FILE_BYTES, MOST_FILES, MOST_JOB_BYTES, MOST_PACKED_BYTES
 
-MOST_FILES = 100
-MOST_FILE_BYTES = 20_000_000
-MOST_BYTES = 60_000_000
-"""Of everything in a packed job, unpacked."""
-MOST_JOB_BYTES = 4_000_000
-"""Of its document: forty parts with their joints take 30 kB."""
 JOB = "job.json"
 FILES = "files/"
 _MADE = (2026, 1, 1, 0, 0, 0)
@@ -47,10 +42,10 @@ def files_used(design: Design) -> tuple[str, ...]:
 
 def check_file(data: bytes, count: int = 0, together: int = 0) -> None:
     """Raises TooMuchWork for a file that a job with `count` others of `together` bytes cannot keep."""
-    if len(data) > MOST_FILE_BYTES or together + len(data) > MOST_BYTES or count >= MOST_FILES:
+    if len(data) > MOST_FILE_BYTES or together + len(data) > MOST_PACKED_BYTES or count >= MOST_FILES:
         raise TooMuchWork(
             f"The file has {len(data) / 1e6:.1f} MB; this job keeps {count} others of {together / 1e6:.1f} MB.",
-            fix=f"A job keeps at most {MOST_FILES} files, {MOST_FILE_BYTES / 1e6:.0f} MB each and {MOST_BYTES / 1e6:.0f} MB together.",
+            fix=f"A job keeps at most {MOST_FILES} files, {MOST_FILE_BYTES / 1e6:.0f} MB each and {MOST_PACKED_BYTES / 1e6:.0f} MB together.",
             field="file",
         )
 
@@ -101,10 +96,10 @@ def unpack(data: bytes) -> tuple[Job, dict[str, bytes]]:
 def _unpacked(packed: zipfile.ZipFile) -> tuple[Job, dict[str, bytes]]:
     entries = packed.infolist()
     total = sum(entry.file_size for entry in entries)
-    if len(entries) > MOST_FILES + 1 or total > MOST_BYTES:
+    if len(entries) > MOST_FILES + 1 or total > MOST_PACKED_BYTES:
         raise TooMuchWork(
             f"The packed job holds {len(entries)} files, {total / 1e6:.0f} MB.",
-            fix=f"At most {MOST_FILES} files and {MOST_BYTES / 1e6:.0f} MB are taken.",
+            fix=f"At most {MOST_FILES} files and {MOST_PACKED_BYTES / 1e6:.0f} MB are taken.",
         )
     if any(entry.filename == JOB and entry.file_size > MOST_JOB_BYTES for entry in entries):
         raise TooMuchWork(

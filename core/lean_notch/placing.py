@@ -17,6 +17,7 @@ from .edits import Edit
 from .errors import BadGeometry, MissingInput, OutOfRange
 from .geometry import Box, Motion, Point
 from .job import Result
+from .limits import MOST_PLACED_AT_ONCE
 from .units import MM_PER_UNIT, Length, Unit, rounded
 
 Axis = Literal["x", "y"]
@@ -28,7 +29,6 @@ _ANCHORS: Mapping[Side, tuple[Axis, str]] = {
 }  # fmt: skip
 DIGITS = 4
 _STILL_MM = 1e-9
-MOST_STEPS = 200
 
 
 def moved_by(result: Result, part_id: str, steps: Sequence[str], dx: float, dy: float) -> list[Edit]:
@@ -201,8 +201,10 @@ def _part(result: Result, part_id: str) -> Part:
 
 def _shape_steps(part: Part, steps: Sequence[str]) -> list[ShapeStep]:
     """Those steps, as asked for."""
-    if not steps or len(steps) > MOST_STEPS:
-        raise MissingInput(f"{len(steps)} steps are selected.", fix=f"Select 1 to {MOST_STEPS}.", field="steps")
+    if not steps or len(steps) > MOST_PLACED_AT_ONCE:
+        raise MissingInput(
+            f"{len(steps)} steps are selected.", fix=f"Select 1 to {MOST_PLACED_AT_ONCE}.", field="steps"
+        )
     found = []
     for one in steps:
         step = part.step(one)

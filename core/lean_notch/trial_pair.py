@@ -16,20 +16,20 @@ from .build import Build, Contact, Mate, build
 from .design import MAIN, BoardNeed, Design, Lettering, Part, Rectangle, ShapeStep
 from .errors import BadDocument, OutOfRange
 from .job import Job
+from .limits import MOST_TRIAL_PAIRS
 from .units import Length, say_mm
 
 PAIRS, STEP_MM, FIRST_MM = 8, 0.03, -0.06
 """From a press to a slide; one step of feel is about 0.025 mm. Common practice."""
 
-MOST_PAIRS = 20
 TONGUE_MM = 30.0
 OTHER = BoardNeed("other", "Board that goes in")
 
 
 def clearances(job: Job, joint: str, pairs: int = PAIRS, step: float = STEP_MM) -> tuple[float, ...]:
     """Those of the slots, rising. Raises NotchError at the joint, "pairs" or "step"."""
-    if not 2 <= pairs <= MOST_PAIRS:
-        raise OutOfRange(f"{pairs} slots cannot be told apart.", fix=f"Use 2 to {MOST_PAIRS}.", field="pairs")
+    if not 2 <= pairs <= MOST_TRIAL_PAIRS:
+        raise OutOfRange(f"{pairs} slots cannot be told apart.", fix=f"Use 2 to {MOST_TRIAL_PAIRS}.", field="pairs")
     if not 0.005 <= step <= 0.5:
         raise OutOfRange(f"Steps of {say_mm(step)} tell nothing.", fix="Use 0.005 mm to 0.5 mm.", field="step")
     found = _round(_contact(job, joint)[0].clearance, pairs, step)

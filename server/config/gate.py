@@ -10,10 +10,12 @@ import json
 import tempfile
 from collections.abc import Mapping
 
+from lean_notch.limits import MOST_DRAWING_BYTES
+
 from config.problems import Problem
 from config.threads import App, Message, Receive, Scope, Send
 
-MOST_BYTES = 52_000_000
+MOST_BYTES = MOST_DRAWING_BYTES + 2_000_000
 """Of a body: the largest drawing and the form around it."""
 
 MOST_UNKNOWN_BYTES = 100_000

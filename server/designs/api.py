@@ -18,6 +18,7 @@ from lean_notch.errors import NotchError
 from lean_notch.files import slug
 from lean_notch.formats.paper import page_size
 from lean_notch.formats.paper_html import write_html
+from lean_notch.limits import MOST_DRAWING_BYTES, MOST_PACKED_BYTES
 from lean_notch.recipes.track_edits import track_added, track_removed
 from ninja import File, Query, Router, Status, UploadedFile
 from pydantic import BaseModel
@@ -173,13 +174,13 @@ def jobs_on_board(request: HttpRequest, stock_id: int, given: s.OnBoardIn) -> Ht
 @router.post("/designs/packed", response={201: s.DesignOut, **Refusals})
 def unpack_design(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:
     """A new job from a packed one."""
-    return _shown(actions.unpack_design(_user(request), file.read(s.MOST_BYTES + 1)), 201)
+    return _shown(actions.unpack_design(_user(request), file.read(MOST_PACKED_BYTES + 1)), 201)
 
 
 @router.post("/files", response={201: s.KeptFileOut, 422: Problem})
 def keep_file(request: HttpRequest, file: File[UploadedFile]) -> Status[s.KeptFileOut]:
     """Keeps a drawing, so that a step may use its outlines."""
-    data, title = file.read(s.MOST_BYTES + 1), file.name or "drawing"
+    data, title = file.read(MOST_DRAWING_BYTES + 1), file.name or "drawing"
     return Status(201, shown.show_kept(actions.keep_file(_user(request), title, data), title, data))
 
 
@@ -392,4 +393,4 @@ def read_proof_paper(request: HttpRequest, design_id: int, given: Query[s.Reader
 @router.post("/check", response={200: s.CheckOut, 202: TaskOut, 422: Problem})
 def check_drawing(request: HttpRequest, file: File[UploadedFile]) -> HttpResponse:
     """Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept once it is answered."""
-    return _found(heavy.check(file.name or "drawing", file.read(s.MOST_BYTES + 1), _user(request)))
+    return _found(heavy.check(file.name or "drawing", file.read(MOST_DRAWING_BYTES + 1), _user(request)))

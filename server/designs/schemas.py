@@ -9,13 +9,14 @@ from config.problems import Problem
 from lean_notch.basis.settings import Outcome
 from lean_notch.build.sizes import SizeOnPart
 from lean_notch.design import Uses
-from lean_notch.edits.edit import LONGEST_PATH, MOST_EDITS
+from lean_notch.edits.edit import LONGEST_PATH
 from lean_notch.edits.edit import Edit as CoreEdit
 from lean_notch.figures import Figure, Source
 from lean_notch.figures import Kind as FigureKind
 from lean_notch.files import FileFormat
 from lean_notch.findings import Finding
 from lean_notch.in_files import Outlined
+from lean_notch.limits import MOST_EDITS
 from lean_notch.nesting.problem import TurnedAbout
 from lean_notch.operations import Operation
 from lean_notch.placing import Side
@@ -36,9 +37,6 @@ from workshop.schemas import MachineValues, ProfileValues, ScaleValues, StockVal
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
 """A stock's or a machine's."""
-
-MOST_BYTES = 50_000_000
-"""Of an uploaded drawing."""
 
 
 class StartIn(Schema):

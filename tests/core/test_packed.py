@@ -9,7 +9,8 @@ import pytest
 from conftest import drawn, make_job
 from lean_notch.errors import NotchError
 from lean_notch.job import compute, job_to_json
-from lean_notch.packed import MOST_BYTES, content_name, files_used, pack, unpack
+from lean_notch.limits import MOST_PACKED_BYTES
+from lean_notch.packed import content_name, files_used, pack, unpack
 from lean_notch.proving import prove_job
 from lean_notch.reading import outlines_of
 
@@ -134,7 +135,7 @@ def test_a_job_whose_file_is_missing_is_not_packed(badge):
         (zipped(job_json="{}"), "design"),
         (zipped(job_json=json.dumps(job_to_json(make_job())), files__abc="x"), "not what its name says"),
         (zipped(job_json=json.dumps(job_to_json(drawn(make_job(), imported())))), "which is not in it"),
-        (zipped(job_json=b" " * (MOST_BYTES + 1)), "60 MB"),
+        (zipped(job_json=b" " * (MOST_PACKED_BYTES + 1)), "60 MB"),
     ],
     ids=["no-zip", "no-job", "half", "deep", "empty", "wrong-file", "missing-file", "bomb"],
 )

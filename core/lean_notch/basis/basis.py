@@ -10,13 +10,13 @@ from typing import Any
 
 from ..documents import entry, mapping, mm
 from ..errors import BadDocument, KerfTooWide, MissingInput, NotchError, OutOfRange
+from ..limits import MOST_BOARDS
 from ..units import say_mm
 from .fits import COMMON_FITS, WIDEST_CLEARANCE_MM, Fit, FitScale, scale_from_json, scale_to_json
 from .machine import Machine, machine_from_json, machine_to_json
 from .notebook import doubts
 from .stock import Board, board_from_json, stock_to_json
 
-MOST_BOARDS = 20
 WIDEST_BEAM_MM = 0.5
 """A laser's beam is narrower; only in thin card may it be wider than the board is thick. Common practice."""
 

@@ -13,8 +13,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..errors import OutOfRange
+from ..limits import MOST_READINGS
 from ..units import positive_mm, say_mm
-from .readings import CALIPER_MM, MOST_READINGS, check_slips
+from .readings import CALIPER_MM, check_slips
 
 HAND_MM = 0.02
 """How much a reading wanders with the hand (standard deviation), where one alone cannot tell. Common practice."""

@@ -10,6 +10,7 @@ from typing import Any, Literal, TypeVar, cast
 from ..documents import choice, entry, mapping, mm, sequence, text, whole
 from ..errors import BadDocument, KerfTooWide, OutOfRange
 from ..geometry import Box
+from ..limits import MOST_KEEP_OUTS, MOST_TOOLS
 from ..units import positive_mm, say_mm
 from .stock import LARGEST_SHEET_MM
 
@@ -17,8 +18,6 @@ T = TypeVar("T")
 
 MACHINE_KINDS = ("laser", "router")
 WIDEST_KERF_MM = 50.0
-MOST_TOOLS = 100
-MOST_KEEP_OUTS = 100
 
 Corner = Literal["lower left", "lower right", "upper right", "upper left"]
 CORNERS: tuple[Corner, ...] = ("lower left", "lower right", "upper right", "upper left")

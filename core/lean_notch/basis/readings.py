@@ -9,10 +9,10 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from ..errors import OutOfRange, ReadingsDisagree
+from ..limits import MOST_READINGS
 from ..units import MM_PER_INCH, positive_mm, say_mm
 
 THICKEST_MM = 200.0
-MOST_READINGS = 100
 LARGEST_SHARE = 0.25
 """Readings further apart than this share of their mean are no one board: a slip of the decimal point or unit."""
 

@@ -10,14 +10,12 @@ from typing import Any, Literal, Self, cast
 from ..documents import choice, entry, mapping, mm, sequence, text, whole
 from ..errors import BadDocument, BadGeometry, OutOfRange
 from ..geometry import Contour, Point, Vertex
+from ..limits import MOST_CORNERS, MOST_OFFCUTS, MOST_READINGS, MOST_SIZES
 from ..units import positive_mm
 from .never import MADE_OF, PVC, UNKNOWN, Rule, made_of_from_json, rule_from_json
-from .readings import MOST_READINGS, Readings, check_slips
+from .readings import Readings, check_slips
 
 LARGEST_SHEET_MM = 20_000.0
-MOST_SIZES = 50
-MOST_OFFCUTS = 200
-MOST_CORNERS = 500
 
 
 @dataclass(frozen=True)

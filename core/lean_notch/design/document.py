@@ -14,15 +14,11 @@ from typing import Annotated, ClassVar, Literal, get_args
 from ..codec import Many, Name, Title, Whole, Words
 from ..errors import BadDocument, CircularLengths, NotchError
 from ..joints import Finger, How
+from ..limits import MOST_BOARDS, MOST_JOINTS, MOST_PARTS, MOST_PLACEMENTS, MOST_STEPS
 from ..typed import Typed
 from ..units import FUNCTIONS, MM_PER_UNIT, Length, Unit, names_in
 from .circles import circle_in
-from .steps import MOST_STEPS, ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
-
-MOST_PARTS = 500
-MOST_PLACEMENTS = 2000
-MOST_JOINTS = 2000
-MOST_BOARDS = 20
+from .steps import ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 
 Side = Literal["bottom", "right", "top", "left"]
 SIDES: tuple[Side, ...] = get_args(Side)

@@ -13,8 +13,8 @@ from typing import Any
 from .. import codec
 from ..documents import entry, length, mapping, sequence
 from ..errors import BadDocument
+from ..limits import MOST_STEPS
 from .document import Design
-from .steps import MOST_STEPS
 
 VERSION = 2
 TEST_PIECES = ("slats", "plug", "comb")

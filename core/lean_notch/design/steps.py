@@ -16,13 +16,10 @@ from typing import Annotated, ClassVar, Literal
 from ..codec import AmountRule, Many, Name, Number, OneOf, Title, Words
 from ..lettering import FONTS, SINGLE_STROKE
 from ..lettering.text import Align
+from ..limits import MOST_COPIES, MOST_NODES
 from ..operations import Operation, Side
 from ..typed import Typed
 from ..units import MM_PER_INCH, Amount, Length
-
-MOST_STEPS = 500
-MOST_NODES = 5000
-MOST_COPIES = 10_000
 
 Id = Annotated[str, Name()]
 ZERO = Length("0")

@@ -17,7 +17,8 @@ from ..basis.notebook import Entry
 from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, Spread, dangling
 from ..documents import in_unit, mapping, whole
 from ..errors import BadDocument, MissingInput, NotchError, PartTooLarge
-from ..job import MOST_SETS, Job, Result, settings_from_json, with_layout
+from ..job import Job, Result, settings_from_json, with_layout
+from ..limits import MOST_SETS
 from ..units import Amount, Length, Unit
 from . import tree
 from .basis import drop_board_basis, put_basis

@@ -15,9 +15,9 @@ from typing import Any, Literal, cast, get_args
 
 from ..documents import choice, entry, mapping, sequence, text
 from ..errors import BadDocument
+from ..limits import MOST_EDITS
 
 Verb = Literal["put", "drop", "move", "rename", "switch"]
-MOST_EDITS = 500
 LONGEST_PATH = 400
 
 

@@ -13,6 +13,7 @@ from typing import Any, get_args, get_origin
 from .. import codec
 from ..codec import Field, Many, join
 from ..errors import NotchError
+from ..limits import MOST_ENTRIES
 from ..units import Amount, Length, Unit
 
 
@@ -47,7 +48,7 @@ def _put_entry(
             raise _missing(path, key, keys_of(entries))
         changed = put(entries[found], rest, raw, unit, after, here)
         return (*entries[:found], changed, *entries[found + 1 :])
-    hint, many = get_args(field.hint)[0], field.many or Many(codec.MOST_ENTRIES)
+    hint, many = get_args(field.hint)[0], field.many or Many(MOST_ENTRIES)
     named = {**raw, _key_name(hint): key} if isinstance(raw, dict) else raw
     entry = codec.read(hint, codec.in_unit(hint, named, unit), here)
     if found is not None:

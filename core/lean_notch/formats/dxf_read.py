@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
+from ..limits import MOST_DRAWING_BYTES
 from .curves import Affine, from_quadratic, mapped, turn_pieces
 from .dxf_flat import read_flat
 from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements
@@ -17,7 +18,6 @@ _MM_PER_INSUNIT = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
 _UNIT_NAMES = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 """DXF Reference, HEADER, $INSUNITS: 1 in, 2 ft, 4 mm, 5 cm, 6 m."""
 
-MOST_BYTES = 50_000_000
 DEEPEST = 16
 _FLAT = ("LWPOLYLINE", "POLYLINE", "CIRCLE", "ARC")
 """Drawn in a plane of their own, which may be seen from behind. DXF Reference, object coordinate systems."""
@@ -31,7 +31,7 @@ def read_dxf(data: bytes) -> ReadFile:
 
     A file that does not say its unit is read as mm, and says so in `assumed`.
     """
-    if len(data) > MOST_BYTES:
+    if len(data) > MOST_DRAWING_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
     # Line ends as any system writes them: the general reader knows one kind.
     text = data.decode("utf-8-sig", "replace").replace("\r\n", "\n").replace("\r", "\n")

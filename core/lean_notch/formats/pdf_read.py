@@ -15,12 +15,11 @@ from typing import Any
 
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
+from ..limits import MOST_DRAWING_BYTES, MOST_OPERATORS
 from ..units import MM_PER_PT
 from .curves import Affine, mapped
 from .read_file import ReadFile, ReadPath, Room
 
-MOST_BYTES = 50_000_000
-MOST_OPERATORS = 2_000_000
 _ANOTHER = "Export it again, or use the SVG or DXF of the same drawing."
 
 
@@ -28,7 +27,7 @@ def read_pdf(data: bytes) -> ReadFile:
     """The outlines of a PDF's first page. Raises UnreadableFile if it is no PDF, locked, or wants to be more than it is."""
     import pikepdf
 
-    if len(data) > MOST_BYTES:
+    if len(data) > MOST_DRAWING_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
     try:
         with pikepdf.open(BytesIO(data)) as pdf:
@@ -312,7 +311,7 @@ def _unpacked(stream: Any) -> bytes:
         raise UnreadableFile("The PDF's page is packed in a way that is not read here.", fix=_ANOTHER)
     unpacker = zlib.decompressobj()
     try:
-        data = unpacker.decompress(raw, MOST_BYTES)
+        data = unpacker.decompress(raw, MOST_DRAWING_BYTES)
     except zlib.error:
         raise UnreadableFile("The PDF's page is damaged.", fix=_ANOTHER) from None
     if unpacker.unconsumed_tail:

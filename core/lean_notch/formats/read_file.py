@@ -7,12 +7,7 @@ from dataclasses import dataclass
 
 from ..errors import UnreadableFile
 from ..geometry import Point, Segment
-
-MOST_LINES = 300_000
-"""Lines and arcs of a file, copies counted: what its checks go through in ten seconds and a gigabyte."""
-
-MOST_ELEMENTS = 100_000
-"""Elements of a file, copies counted."""
+from ..limits import MOST_ELEMENTS, MOST_LINES
 
 MEETS_MM = 0.001
 """Ends this near to each other meet: a path whose own ends meet is closed, whatever its flag says."""

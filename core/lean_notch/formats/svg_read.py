@@ -16,6 +16,7 @@ from typing import Any
 
 from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
+from ..limits import MOST_DRAWING_BYTES
 from ..remembered import Remembered, Same
 from ..units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
 from .curves import Affine, ellipse_pieces, from_quadratic, mapped
@@ -52,7 +53,6 @@ _NOT_DONE = {
 _ATTRIBUTES = frozenset((*_INHERITED, *_OWN, *_NOT_DONE))
 _ANIMATED = {"animate", "animateTransform", "animateMotion", "animateColor", "set"}
 _CONDITIONS = ("systemLanguage", "requiredExtensions", "requiredFeatures")
-MOST_BYTES = 50_000_000
 DEEPEST = 100
 
 
@@ -60,7 +60,7 @@ def read_svg(data: bytes) -> ReadFile:
     """The outlines of an SVG file. Raises UnreadableFile if it is no SVG, too large, or wants to be more than it is."""
     from lxml import etree
 
-    if len(data) > MOST_BYTES:
+    if len(data) > MOST_DRAWING_BYTES:
         raise UnreadableFile(f"The file has {len(data)} bytes.", fix="Split it; 50 MB is the most that is read.")
     parser = etree.XMLParser(resolve_entities=False, no_network=True, load_dtd=False, huge_tree=False)
     try:

@@ -8,7 +8,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
 from ..errors import OutOfRange
-from .tracks import MOST_TRACKS, Track, read_tracks
+from ..limits import MOST_TRACKS
+from .tracks import Track, read_tracks
 
 Side = Literal["columns", "rows"]
 
