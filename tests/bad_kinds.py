@@ -66,7 +66,7 @@ def database(given, tell):
 
 for name, compute in list(globals().items()):
     if callable(compute) and getattr(compute, "__module__", "") == __name__:
-        seconds = 20.0 if name == "eat" else 1.0
+        seconds = 20.0 if name in ("eat", "add") else 1.0  # what is to go well has time, however busy the machine is
         register(Kind(name, f"To {name}", seconds, compute, (lambda task, answer: lambda: answer + b"!")))
 
 
@@ -78,5 +78,6 @@ def lose_late(task, answer):
     return lambda: lose(task, answer)
 
 
+register(Kind("leave", "To be left alone", 20.0, hang, patience=0.3))
 register(Kind("lose", "To lose", 1.0, add, lose))
 register(Kind("lose-late", "To lose late", 1.0, add, lose_late))

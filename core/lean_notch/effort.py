@@ -10,6 +10,7 @@ from .cutting import segments_of
 from .files import FileFormat
 from .geometry import Circle, Ring
 from .job import Result
+from .reading import reading_seconds
 
 QUICK_SECONDS = 0.5
 """Work that takes less may be done while the maker waits."""
@@ -17,8 +18,6 @@ QUICK_SECONDS = 0.5
 _PROOF_S, _ARC_S = 7e-5, 6e-4
 _WRITE_S: dict[FileFormat, float] = {"svg": 1e-5, "dxf": 2e-5, "dxf-r12": 2e-5, "pdf": 5e-5}
 _PLAN_S = 2e-5
-_CHECK_S = 3e-6
-_COPIES = (b"<use", b"INSERT", b"<symbol", b"<pattern")
 
 
 def proof_seconds(result: Result) -> float:
@@ -38,5 +37,5 @@ def export_seconds(result: Result, file_format: FileFormat) -> float:
 
 
 def check_seconds(data: bytes) -> float:
-    """Of the checks of a drawing. One that repeats things may unfold to anything, and counts as long."""
-    return 10.0 if any(word in data for word in _COPIES) else _CHECK_S * len(data)
+    """Of reading and checking a drawing."""
+    return 2 * reading_seconds(data)

@@ -9,10 +9,11 @@ from typing import Any, cast
 
 from .basis import Basis, BoardBasis, basis_from_json, basis_to_json
 from .build import Build, FlatPart, Outlines, build, no_files
-from .cutting import PLAIN, CutPlan, Profile, cut_lengths, plan_cut, room_to_cut
+from .cutting import PLAIN, CutPlan, Profile, cut_lengths, plan_cut, room_to_cut, segments_of
 from .design import Design, Rectangle, ShapeStep, design_from_json, design_to_json
 from .design_limits import design_limits
 from .documents import choice, entry, flag, mapping, mm, whole
+from .elsewhere import about_to_take, kept, taken_or
 from .errors import BadDocument, NotchError, PartTooLarge
 from .findings import Finding
 from .limits import MOST_SETS
@@ -110,6 +111,7 @@ class Result:
     @cached_property
     def plan(self) -> CutPlan:
         job = self.job
+        about_to_take(segments_of(self.build) * _PLAN_S)
         return plan_cut(job.design.name, self.build, self.layout, job.all_settings, job.kerfs, self.profile)
 
     @cached_property
@@ -185,7 +187,12 @@ def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
         tuple([(piece.part, piece.title, piece.region.box, piece.quantity) for piece in pieces]),
         (width, height, area.sheets, area.keep_outs), (settings.margin, settings.spacing, settings.quarter_turns),
     )  # fmt: skip
-    layout = _LAYOUTS(given, lambda: lay_out(pieces, area, settings))
+
+    def laid() -> Layout:
+        about_to_take(sum(piece.quantity for piece in pieces) * _BOX_S)
+        return lay_out(pieces, area, settings)
+
+    layout = kept("layout", board, _LAYOUTS(given, lambda: taken_or("layout", board, laid)))
     if not layout.left:
         return layout
     return replace(layout, left=tuple(replace(one, error=_in_job(one, job, built, board)) for one in layout.left))
@@ -217,6 +224,11 @@ def _size_of(job: Job, part: FlatPart) -> str:
 
 
 _LAYOUTS: Remembered[Layout] = Remembered(64)
+_PLAN_S = 2e-5
+"""Of processor time for a line or an arc, roughly."""
+
+_BOX_S = 1e-4
+"""Of processor time for a box in each of the engine's orders, roughly."""
 
 VERSION = 2
 

@@ -5,6 +5,7 @@ The figures are what the machines that this runs on do in a few seconds and some
 
 from __future__ import annotations
 
+from .elsewhere import about_to_take
 from .errors import TooMuchWork
 
 # What is brought
@@ -28,7 +29,7 @@ MOST_FILE_BYTES = 20_000_000
 MOST_PACKED_BYTES = 60_000_000
 """Of everything in a packed job, unpacked."""
 
-MOST_JOB_BYTES = 4_000_000
+MOST_JOB_BYTES = 2_000_000
 """Of its document: forty parts with their joints take 30 kB."""
 
 # What is designed
@@ -105,6 +106,11 @@ def check_part_work(segments: int, crossings: int, title: str, field: str) -> No
             fix="Set the copies further apart, or use fewer.",
             field=field,
         )
+    about_to_take(segments * _SEGMENT_S + crossings * _CROSSING_S)
+
+
+_SEGMENT_S, _CROSSING_S = 2e-5, 2e-4
+"""Of processor time, roughly; see docs/benchmarks.md."""
 
 
 def check_job_work(segments: int) -> None:

@@ -82,6 +82,15 @@ DAMAGED = (
 """What reading a zip file raises where its bytes are not what they were."""
 
 
+def packed_bytes(data: bytes) -> int:
+    """Of all that is in it, unpacked, as its directory says; 0 for what is no zip."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as packed:
+            return sum(entry.file_size for entry in packed.infolist())
+    except DAMAGED:
+        return 0
+
+
 def unpack(data: bytes) -> tuple[Job, dict[str, bytes]]:
     """The job and the files in a packed job. Raises NotchError at what is wrong, before anything large is read."""
     try:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Callable, Sequence
 from functools import lru_cache
@@ -9,6 +10,7 @@ from functools import lru_cache
 from .build import Brought, Outlines
 from .design import Imported
 from .design.steps import FILE_UNITS
+from .elsewhere import about_to_take
 from .errors import UnreadableFile
 from .files import FileFormat
 from .formats.read_file import ReadFile, ReadPath
@@ -53,6 +55,22 @@ def _start(data: bytes) -> bytes:
     return some.lstrip(b"\xef\xbb\xbf \r\n\t")
 
 
+_CURVES = re.compile(rb"[\d\s\"'][CcSsQqTt][\s\d.+-]|SPLINE|ELLIPSE")
+_COPIES = (b"<use", b"INSERT", b"<symbol", b"<pattern")
+_BYTE_S, _CURVED_BYTE_S = 3e-6, 1e-4
+
+
+def reading_seconds(data: bytes) -> float:
+    """Of processor time to read a drawing: one with curves takes more, and one that repeats things may unfold to anything.
+
+    >>> reading_seconds(b"<path d='M0 0C1 1 2 2 3 3'/>") > 20 * reading_seconds(b"<path d='M0 0L1 1L2 2L3 3Z'/>")
+    True
+    """
+    if any(word in data for word in _COPIES):
+        return 10.0
+    return (_CURVED_BYTE_S if _CURVES.search(data) else _BYTE_S) * len(data)
+
+
 Files = Callable[[str], bytes]
 """The bytes of a file that a job keeps, by the SHA-256 of its content. Raises NotchError if it is not there."""
 
@@ -73,7 +91,9 @@ def _outlines(files: Files, name: str, layers: tuple[str, ...], unit: str, *, si
     from .geometry.linking import lies_within, nested
     from .geometry.transform import scaled
 
-    file = read_any(files(name), name)
+    data = files(name)
+    about_to_take(reading_seconds(data))
+    file = read_any(data, name)
     if unit and not file.assumed:
         raise UnreadableFile(
             f"The file says that it is in {file.unit}.", fix="Leave its unit empty; type how wide it is if that is wrong.",

@@ -5,13 +5,17 @@ from __future__ import annotations
 from accounts.api import TooManyTries
 from accounts.api import router as accounts
 from designs.api import router as designs
+from designs.compute import Beside
+from django.contrib.auth.models import User
 from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
 from lean_notch.errors import NotchError
 from ninja import NinjaAPI, Status
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth
-from tasks.actions import TooMany
+from tasks.actions import TooMany, ask
 from tasks.api import router as tasks
+from tasks.api import show_task
 from workshop.api import router as workshop
 
 from config import health
@@ -33,6 +37,20 @@ def read_health(request: HttpRequest) -> Status[health.Health]:  # noqa: ARG001
 
 def _respond(request: HttpRequest, problem: Problem, status: int) -> HttpResponse:
     return api.create_response(request, problem.model_dump(), status=status)
+
+
+@api.exception_handler(Beside)
+def waits(request: HttpRequest, error: Beside) -> HttpResponse:
+    """The task that works out what the request needs: it is made again once that is done."""
+    given = (get_object_or_404(User, pk=request.user.pk), error.kind, error.about, error.document, error.data)
+    try:
+        task = ask(*given)
+        if task.state == "done":  # what came of it was forgotten meanwhile
+            task.delete()
+            task = ask(*given)
+    except TooMany as many:
+        return refused(request, many)
+    return api.create_response(request, show_task(task), status=202)
 
 
 @api.exception_handler(NotchError)

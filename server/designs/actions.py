@@ -7,7 +7,7 @@ job is computed, nobody else waits for the database.
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
 from datetime import timedelta
@@ -24,29 +24,26 @@ from lean_notch.basis import FITS, Basis, Board
 from lean_notch.basis.equip import equipped
 from lean_notch.basis.never import refuse_never
 from lean_notch.basis.settings import Outcome
-from lean_notch.cutting import profile_from_json
 from lean_notch.design import MAIN, Imported, ShapeStep
 from lean_notch.design import Design as Drawn
-from lean_notch.differs import differs
 from lean_notch.documents import choice, text
 from lean_notch.draft import Draft, draft
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
 from lean_notch.errors import MissingInput, NotchError
-from lean_notch.files import FileFormat, OutFile, marked, write_files
+from lean_notch.files import FileFormat, OutFile, marked
 from lean_notch.findings import Finding
 from lean_notch.for_machine import is_on, on_machine, refuse_without_room
-from lean_notch.job import Job, Result, compute, job_to_json, refuse_without_place
+from lean_notch.job import Job, Result, job_to_json, refuse_without_place
 from lean_notch.packed import check_file, files_used, pack, unpack
 from lean_notch.proving import FileProof
-from lean_notch.reading import read_any
 from lean_notch.recipes import Recipe
-from lean_notch.trial import Change, Trial, changes, try_basis
+from lean_notch.trial import Change, changes
 from lean_notch.trial_pair import trial_pair
 from lean_notch.units import Unit
 from workshop.actions import limits_of_kind, stock_in_use
 from workshop.models import Machine, Stock
 
-from . import verdicts
+from . import again, verdicts
 from .compute import OUTLINES, computed, keep_job
 from .kept_files import forget_kept, read_kept, write_kept
 from .models import Design, Export, FileUse, KeptFile, Layout, OwnRecipe, Revision
@@ -211,25 +208,6 @@ def _save(design: Design, job: Job, said: str, by: User | None) -> bool:
     return True
 
 
-def try_swaps(design: Design, swaps: Sequence[Swap]) -> list[Trial]:
-    """The job on each of the other bases; a swap of nothing leaves it as it is. Nothing is kept."""
-    return try_each(design, [swap.edits for swap in swaps])
-
-
-def try_each(design: Design, several: Sequence[Sequence[Edit]]) -> list[Trial]:
-    """The job on each basis that edits lead to, each by itself. Nothing is kept."""
-    now = computed(head_of(design).job)
-    return [_try_basis(now, edits) for edits in several]
-
-
-def _try_basis(now: Result, edits: Sequence[Edit]) -> Trial:
-    try:
-        after = edit_job(now.job, edits, "mm", RACK)
-    except NotchError as error:
-        return Trial(now.job.basis, error)
-    return try_basis(now, after.basis, OUTLINES)
-
-
 def try_edits(
     design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bool = True
 ) -> tuple[Job, tuple[Change, ...]]:  # fmt: skip
@@ -277,32 +255,44 @@ def _is_number(text: str) -> bool:
 
 def undo(design_id: int, seen: int) -> Design:
     """Back to the revision before. Raises NothingThere at the first one."""
-    with transaction.atomic():
-        design = _unmoved(design_id, seen)
-        head = head_of(design)
-        if head.parent is None:
+
+    def before(design: Design) -> Revision:
+        if (parent := head_of(design).parent) is None:
             raise NothingThere("This is the first revision.", fix="There is nothing to undo.")
-        return _move(design, head.parent)
+        return parent
+
+    return _go(design_id, seen, before)
 
 
 def redo(design_id: int, seen: int) -> Design:
     """Forward to the revision that was last undone from here."""
-    with transaction.atomic():
-        design = _unmoved(design_id, seen)
-        following = head_of(design).redo
-        if following is None:
+
+    def after(design: Design) -> Revision:
+        if (following := head_of(design).redo) is None:
             raise NothingThere("This is the newest revision.", fix="There is nothing to redo.")
-        return _move(design, following)
+        return following
+
+    return _go(design_id, seen, after)
 
 
 def go_to(design_id: int, number: int, seen: int) -> Design:
     """To any revision of the history. What is after it stays, and can be gone back to."""
-    with transaction.atomic():
-        design = _unmoved(design_id, seen)
-        wanted = design.revisions.filter(number=number).first()
-        if wanted is None:
+
+    def wanted(design: Design) -> Revision:
+        if (found := design.revisions.filter(number=number).first()) is None:
             raise NothingThere(f"There is no revision {number}.", fix="Choose one from the history.", field="revision")
-        return _move(design, wanted)
+        return found
+
+    return _go(design_id, seen, wanted)
+
+
+def _go(design_id: int, seen: int, to: Callable[[Design], Revision]) -> Design:
+    """What has to be waited for is worked out before anything moves."""
+    revision = to(_unmoved(design_id, seen))
+    with suppress(NotchError):  # one that cannot be computed any more is gone to all the same
+        computed(revision.job)
+    with transaction.atomic():
+        return _move(_unmoved(design_id, seen), revision)
 
 
 def remove_design(design: Design) -> None:
@@ -407,12 +397,8 @@ def today(export: Export) -> tuple[str, ...] | None:
     if export.profile is None or export.holds is None:
         return None
     job = job_for(export.layout.revision.job, export.holds.get("machine"))
-    result = compute(job, profile_from_json(export.profile), OUTLINES)
-    held = (export.sheet, export.holds["part"], export.holds["operation"], export.holds["back"])
-    for file in write_files(result, cast(FileFormat, export.format)):
-        if (file.sheet, file.part, file.operation, file.back) == held:
-            return differs(content_of(export), file.data, cast(FileFormat, export.format))
-    return ("It would not be written any more.",)
+    held = [export.sheet, export.holds["part"], export.holds["operation"], export.holds["back"]]
+    return tuple(again.would_differ(job, export.profile, cast(FileFormat, export.format), held, content_of(export)))
 
 
 def tell_outcome(export: Export, outcome: Outcome) -> Export:
@@ -422,10 +408,15 @@ def tell_outcome(export: Export, outcome: Outcome) -> Export:
     return export
 
 
-def keep_file(maker: User, title: str, data: bytes) -> KeptFile:
-    """Keeps a drawing that a step of the maker's may use. Raises NotchError for one that is too large or holds no outline."""
+def keep_file(maker: User, title: str, data: bytes) -> tuple[KeptFile, list[str]]:
+    """Keeps a drawing that a step of the maker's may use; with the layers of its outlines. Raises NotchError for one that is too large
+    or holds no outline, Beside."""
     check_file(data)
-    read_any(data, title)
+    layers = again.layers_of(title, data)
+    return _kept(maker, title, data), layers
+
+
+def _kept(maker: User, title: str, data: bytes) -> KeptFile:
     # Brought again, it waits for a step anew.
     kept, _ = KeptFile.objects.update_or_create(
         name=write_kept(data),
@@ -455,9 +446,11 @@ def pack_design(design: Design) -> bytes:
 
 def unpack_design(owner: User, data: bytes) -> Design:
     """A new job from a packed one. Its numbers of boards and machines are another workshop's, and are forgotten."""
+    again.look_into_packed(data)
     job, files = unpack(data)
     for content in files.values():
-        keep_file(owner, "from a packed job", content)
+        check_file(content)
+        _kept(owner, again.PACKED_TITLE, content)
     boards = tuple(
         (name, replace(one, stock=replace(one.stock, id=""), machine=replace(one.machine, id="")))
         for name, one in job.basis.boards

@@ -16,8 +16,6 @@ from lean_notch.documents import in_unit, mm
 from lean_notch.edits import edits_to_json
 from lean_notch.errors import NotchError
 from lean_notch.files import slug
-from lean_notch.formats.paper import page_size
-from lean_notch.formats.paper_html import write_html
 from lean_notch.limits import MOST_DRAWING_BYTES, MOST_PACKED_BYTES
 from lean_notch.recipes.track_edits import track_added, track_removed
 from ninja import File, Query, Router, Status, UploadedFile
@@ -25,7 +23,7 @@ from pydantic import BaseModel
 from tasks.api import TaskOut, show_task
 from tasks.models import Task
 
-from . import actions, heavy, own_recipes, placing, shown, start, table, today, together
+from . import actions, heavy, own_recipes, placing, shown, start, table, today, together, tries
 from . import schemas as s
 from . import table_schemas as t
 from .models import Design, Export
@@ -181,7 +179,8 @@ def unpack_design(request: HttpRequest, file: File[UploadedFile]) -> HttpRespons
 def keep_file(request: HttpRequest, file: File[UploadedFile]) -> Status[s.KeptFileOut]:
     """Keeps a drawing, so that a step may use its outlines."""
     data, title = file.read(MOST_DRAWING_BYTES + 1), file.name or "drawing"
-    return Status(201, shown.show_kept(actions.keep_file(_user(request), title, data), title, data))
+    kept, layers = actions.keep_file(_user(request), title, data)
+    return Status(201, shown.show_kept(kept, title, layers))
 
 
 @router.get("/designs/{design_id}", response={200: s.DesignOut, 404: Problem})
@@ -204,7 +203,7 @@ def _swap(given: s.SwapIn) -> actions.Swap:
 @router.post("/designs/{design_id}/tries", response={200: list[s.TrialOut], **Refusals})
 def try_design(request: HttpRequest, design_id: int, given: s.TriesIn) -> HttpResponse:
     """The job as it is, then on each of the other bases. Nothing is kept."""
-    return _answers(shown.show_tries(_one(request, design_id), [_swap(one) for one in given.swaps]))
+    return _answers(tries.show_tries(_one(request, design_id), [_swap(one) for one in given.swaps]))
 
 
 @router.post("/designs/{design_id}/tried", response={200: s.TriedOut, **Refusals})
@@ -248,7 +247,7 @@ def pack_design(request: HttpRequest, design_id: int) -> HttpResponse:
 @router.get("/designs/{design_id}/news", response={200: list[s.NewsOut], 404: Problem})
 def read_news(request: HttpRequest, design_id: int) -> HttpResponse:
     """What the workshop says newer of the job's board and machine, and what would change."""
-    return _answers(shown.show_news(_one(request, design_id)))
+    return _answers(tries.show_news(_one(request, design_id)))
 
 
 @router.post("/designs/{design_id}/trial-pair", response={201: s.DesignOut, **Refusals})
@@ -371,16 +370,12 @@ def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
 @router.get("/designs/{design_id}/job-sheet", response={404: Problem, 422: Problem})
 def read_job_sheet(request: HttpRequest, design_id: int, given: Query[s.ReaderIn]) -> HttpResponse:
     """As a page to print, its lengths in the reader's unit."""
-    design, size = _one(request, design_id), page_size(given.paper)
-    paper = shown.show_job_sheet(design, given.reader, shown_name(_user(request)))
+    design = _one(request, design_id)
+    sheet = heavy.job_sheet(design, shown_name(_user(request)), given)
     if given.form == "html":
-        return HttpResponse(write_html(paper, size), content_type="text/html; charset=utf-8")
-    from lean_notch.formats.paper_pdf import write_pdf_paper  # what it needs is large, and seldom asked for
-
+        return HttpResponse(sheet, content_type="text/html; charset=utf-8")
     disposition = content_disposition_header(as_attachment=False, filename=f"{slug(design.name)}_job-sheet.pdf")
-    return HttpResponse(
-        write_pdf_paper(paper, size), content_type="application/pdf", headers={"Content-Disposition": disposition}
-    )
+    return HttpResponse(sheet, content_type="application/pdf", headers={"Content-Disposition": disposition})
 
 
 @router.get("/designs/{design_id}/proof-paper", response={200: s.PaperOut, 202: TaskOut, 404: Problem, 422: Problem})

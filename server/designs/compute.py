@@ -1,16 +1,26 @@
-"""The core's pure functions, remembered by content: what was just computed is not computed again."""
+"""The core's pure functions, remembered by content: what was just computed is not computed again.
+
+A job that takes longer than a request may is worked out beside the server; the request is made again when that is done.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from typing import Any
 
-from lean_notch.job import Job, Result, compute, job_from_json
+from lean_notch.effort import QUICK_SECONDS
+from lean_notch.elsewhere import TooLongHere, keeping, taking, within
+from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
+from lean_notch.progress import Tell
 from lean_notch.proof import Proof
 from lean_notch.proving import prove_job
 from lean_notch.reading import outlines_of
 from lean_notch.remembered import Remembered
+from tasks.actions import RUNNING, key_of
+from tasks.kinds import Given, Kind, Write, register
+from tasks.models import Task
 
+from . import carried
 from .kept_files import read_kept
 
 OUTLINES = outlines_of(read_kept)
@@ -18,6 +28,16 @@ OUTLINES = outlines_of(read_kept)
 _JOBS: Remembered[Job] = Remembered(64)
 _RESULTS: Remembered[Result] = Remembered(16)
 _PROOFS: Remembered[Proof] = Remembered(16)
+_ANSWERS: Remembered[bytes] = Remembered(64, len, 100_000_000)
+"""What was worked out beside, by kind and the hash of what it was worked out from."""
+
+
+class Beside(Exception):
+    """A request that has to wait for a task of that kind, and is to be made again then. `about` is what of the maker's it is for."""
+
+    def __init__(self, kind: Kind, about: str, document: dict[str, Any], data: bytes = b"") -> None:
+        super().__init__(kind.title)
+        self.kind, self.about, self.document, self.data = kind, about, document, data
 
 
 def job_of(revision: tuple[object, ...], document: Callable[[], dict[str, Any]]) -> Job:
@@ -31,8 +51,71 @@ def keep_job(revision: tuple[object, ...], job: Job) -> Job:
 
 
 def computed(job: Job) -> Result:
-    """The result of a job. Raises NotchError at the path to mend."""
-    return _RESULTS((job,), lambda: compute(job, outlines=OUTLINES))
+    """The result of a job. Raises NotchError at the path to mend, Beside where it takes longer than a request may."""
+    return _RESULTS((job,), lambda: _compute(job))
+
+
+def _compute(job: Job) -> Result:
+    if RUNNING.pool is None:
+        return compute(job, outlines=OUTLINES)
+    try:
+        with within(QUICK_SECONDS):
+            return compute(job, outlines=OUTLINES)
+    except TooLongHere:
+        found = _worked_out(WORK_OUT, {"job": job_to_json(job)})
+    with taking(carried.read(found)):
+        return compute(job, outlines=OUTLINES)
+
+
+def here_or_beside(
+    kind: Kind, document: Callable[[], dict[str, Any]], here: Callable[[], bytes], data: bytes = b"", seconds: float = 0.0
+) -> bytes:  # fmt: skip
+    """What `here` gives, or the same from a child where it is estimated at, or turns out to take, more than a request may. Raises
+    Beside until that is done."""
+    if RUNNING.pool is None:
+        return here()
+    if seconds <= QUICK_SECONDS:
+        try:
+            with within(QUICK_SECONDS):
+                return here()
+        except TooLongHere:
+            pass
+    return _worked_out(kind, document(), data)
+
+
+def _worked_out(kind: Kind, document: dict[str, Any], data: bytes = b"") -> bytes:
+    key = key_of(kind, document, data)
+    found = _ANSWERS.find((kind.name, key))
+    if found is None:
+        raise Beside(kind, f"{kind.name} {key[:16]}", document, data)
+    return found
+
+
+def again(name: str, title: str, compute: Callable[[Given, Tell], bytes], seconds: float = 60.0) -> Kind:
+    """A kind of task whose answer is kept here, for the same request made again."""
+
+    def keep(task: Task, answer: bytes) -> Write:
+        def write() -> bytes:
+            _ANSWERS.keep((task.kind, task.key), answer)
+            return b"{}"
+
+        return write
+
+    return register(Kind(name, title, seconds, compute, keep, again=True, patience=PATIENCE_SECONDS))
+
+
+PATIENCE_SECONDS = 8.0
+"""Of what the page asks for by itself."""
+
+
+def _work_out(given: Given, tell: Tell) -> bytes:
+    tell(0.0, "building the parts")
+    with keeping() as found:
+        compute(job_from_json(given.document["job"]), outlines=OUTLINES)
+    return carried.written(found)
+
+
+WORK_OUT = again("work-out", "Working out the parts", _work_out)
 
 
 def known_proof(job: Job) -> Proof | None:

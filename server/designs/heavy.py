@@ -25,9 +25,10 @@ from lean_notch.proving import FileProof, prove_files, prove_job
 from tasks.actions import RUNNING, ask
 from tasks.kinds import Given, Kind, Write, register
 from tasks.models import Task
+from workshop.actions import settings_of
 
-from . import actions, shown, verdicts
-from .compute import OUTLINES, computed, known_proof, proved
+from . import actions, again, shown, verdicts
+from .compute import OUTLINES, PATIENCE_SECONDS, computed, known_proof, proved
 from .models import Design, Revision
 from .pictures import keep_picture
 from .schemas import ReaderIn
@@ -45,11 +46,13 @@ def proof(design: Design, owner: User) -> Found:
     job = head.job
     keep_picture(head)
     told = shown.told_settings(job)
-    if not _beside(proof_seconds(computed(job))) or known_proof(job):
+    seconds = proof_seconds(computed(job))
+    if not _beside(seconds) or known_proof(job):
         made = proved(job)
         verdicts.keep(head, made.said)
         return _with_state(_proof_out(job, made, told), head, design.moves)
-    task = ask(owner, PROOF, f"job {design.pk}", {"job": job_to_json(job), "settings": _settings_json(told)})
+    document = {"job": job_to_json(job), "settings": _settings_json(told)}
+    task = ask(owner, PROOF, f"job {design.pk}", document, seconds=seconds)
     if task.state != "done":
         return task
     answer = bytes(task.answer)
@@ -64,13 +67,22 @@ def proof_paper(design: Design, owner: User, maker: str, given: ReaderIn) -> Fou
     head = actions.head_of(design)
     job = head.job
     size = page_size(given.paper)  # a page that is too small is told before anything is proved
-    if not _beside(proof_seconds(computed(job))) or known_proof(job):
+    seconds = proof_seconds(computed(job))
+    if not _beside(seconds) or known_proof(job):
         made = proved(job)
         verdicts.keep(head, made.said)
         return _paper_out(job, made, shown.written_of(head, maker), given, size)
     document = {"job": job_to_json(job), "written": asdict(shown.written_of(head, maker)), "reader": given.model_dump()}
-    task = ask(owner, PAPER, f"job {design.pk}", document)
+    task = ask(owner, PAPER, f"job {design.pk}", document, seconds=seconds)
     return bytes(task.answer) if task.state == "done" else task
+
+
+def job_sheet(design: Design, maker: str, given: ReaderIn) -> bytes:
+    """As a page to print, or as PDF. Raises NotchError, Beside."""
+    head = actions.head_of(design)
+    job = head.job
+    settings = {board.id: settings_of(job.basis.of(board.id).machine.id) for board in job.design.boards}
+    return again.job_sheet_of(job, settings, shown.written_of(head, maker), given)
 
 
 def check(name: str, data: bytes, owner: User) -> Found:
@@ -92,7 +104,8 @@ def export(
     now = computed(job)
     # What was measured of the plan here holds for the file: what is left is to read it.
     proving = proof_seconds(now) * (READ_SHARE if known_proof(job) else 1.0)
-    if not _beside(export_seconds(now, file_format) + proving, always=file_format == "pdf"):
+    seconds = export_seconds(now, file_format) + proving
+    if not _beside(seconds, always=file_format == "pdf"):
         result = compute(job, profile_from_json(profile), OUTLINES)
         files = write_files(result, file_format)
         return _kept(head, file_format, files, prove_files(result, files, file_format).files, profile, machine)
@@ -103,7 +116,7 @@ def export(
         "revision": head.pk,
         "machine": machine,
     }
-    task = ask(owner, EXPORT, f"job {design.pk}", document)
+    task = ask(owner, EXPORT, f"job {design.pk}", document, seconds=seconds)
     return bytes(task.answer) if task.state == "done" else task
 
 
@@ -228,8 +241,8 @@ def _kept(
     return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
 
 
-PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof))
+PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof, patience=PATIENCE_SECONDS))
 CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check, once=True))
 PAPER = register(Kind("paper", "The proof on paper", 60.0, _compute_paper))
-IN_FILES = register(Kind("in-files", "What is in the files", 60.0, _compute_in_files))
+IN_FILES = register(Kind("in-files", "What is in the files", 60.0, _compute_in_files, patience=PATIENCE_SECONDS))
 EXPORT = register(Kind("export", "Writing the files", 60.0, _compute_export, _keep_export))

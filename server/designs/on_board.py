@@ -8,18 +8,20 @@ from time import process_time
 from config.problems import Problem
 from django.contrib.auth.models import User
 from lean_notch.basis import BoardBasis, Readings
+from lean_notch.effort import QUICK_SECONDS
+from lean_notch.elsewhere import TooLongHere, within
 from lean_notch.errors import NotchError
 from lean_notch.trial import Trial, try_basis
 
 from . import table_schemas as out
 from .actions import head_of
 from .bases import bases_of, is_of
-from .compute import OUTLINES, computed
+from .compute import OUTLINES, Beside, computed
 from .models import Design, Export
 from .shown import show_change
 
 MOST_JOBS = 12
-MOST_SECONDS = 1.0
+MOST_SECONDS = QUICK_SECONDS
 """Jobs beyond either are counted, not computed: readings come one after the other."""
 MOST_CHANGES = 3
 
@@ -41,8 +43,12 @@ def show_jobs_on_board(user: User, stock: int, readings: Readings) -> out.JobsOn
     for design in of_it[:MOST_JOBS]:
         if jobs and process_time() - started > MOST_SECONDS:
             break
+        try:
+            with within(QUICK_SECONDS):
+                shown = _shown(design, stock, readings, handed=design.head_id in handed)
+        except (Beside, TooLongHere):
+            continue  # it takes longer than one reading may wait for
         looked += 1
-        shown = _shown(design, stock, readings, handed=design.head_id in handed)
         jobs += [shown] if shown else []
     return out.JobsOnBoard(jobs=jobs, more=len(of_it) - looked)
 

@@ -9,6 +9,7 @@ from typing import Any
 
 from django.db import DatabaseError
 from lean_notch.build import Build, FlatPart
+from lean_notch.elsewhere import TooLongHere, within
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Point, Region, flatten, loops
@@ -18,7 +19,7 @@ from lean_notch.joints.mate import Strip
 from lean_notch.route import route
 from lean_notch.trial import job_seconds
 
-from .compute import computed
+from .compute import Beside, computed
 from .models import Revision
 from .verdicts import release
 
@@ -28,19 +29,27 @@ FORM = 4
 """Pictures of an older form are made anew."""
 
 CHORD_MM = 0.3
+PLAN_SECONDS = 0.5
 MOST_PANELS, MOST_FLAT, MOST_LETTERS = 200, 60, 80_000
 """Of one picture: a list of two hundred jobs is sent at once."""
 
 SMALLEST_HOLE_MM2 = 20.0
+_NOTHING: Picture = {
+    "form": FORM, "release": "", "boards": [], "panels": [], "flat": [], "titles": [], "stops": [], "pieces": 0, "sheets": 0, "used": 0.0,
+    "seconds": None, "problem": None, "drawn": None,
+}  # fmt: skip
+
 LOOKED_BACK = 20
 """How many revisions to go back for one that can still be drawn."""
 
 
 def picture_of(revision: Revision) -> Picture:
     """The picture of a revision; of one that cannot be read or computed any more, its problem, and the picture of the last
-    revision before it that can."""
+    revision before it that can. Of one that takes long there is none until it is opened."""
     try:
         return picture(revision.job)
+    except Beside:
+        return _NOTHING
     except NotchError as error:
         return {**_last_good(revision), "problem": error.as_json()}
 
@@ -54,15 +63,17 @@ def _last_good(revision: Revision) -> Picture:
             return {**picture(before.job), "drawn": before.number}
         except NotchError:
             before = before.parent
-    return {"form": FORM, "release": release(), "boards": [], "panels": [], "flat": [], "titles": [], "stops": [], "pieces": 0, "sheets": 0,
-            "used": 0.0, "seconds": 0.0, "drawn": None}  # fmt: skip
+    return {**_NOTHING, "release": release()}
 
 
 def keep_picture(revision: Revision) -> None:
     """Makes the picture of a revision that has none of this release; on a disk that cannot be written it is shown only."""
     if is_of_release(revision.picture):
         return
-    revision.picture = picture_of(revision)
+    made = picture_of(revision)
+    if made is _NOTHING:
+        return
+    revision.picture = made
     with suppress(DatabaseError):
         revision.save(update_fields=["picture"])
 
@@ -95,8 +106,17 @@ def picture(job: Job) -> Picture:
         "panels": panels, "flat": flat, "titles": [part.title for part in built.parts],
         "stops": [[stop.key, stop.title, stop.line, stop.state, stop.wants] for stop in route(result)[:4]],
         "pieces": sum(part.quantity for part in built.parts), "sheets": len(layout.sheets), "used": used_share(result),
-        "seconds": job_seconds(result), "problem": None, "drawn": None,
+        "seconds": _seconds(result), "problem": None, "drawn": None,
     }  # fmt: skip
+
+
+def _seconds(result: Result) -> float | None:
+    """None where planning the cuts takes longer than a picture may."""
+    try:
+        with within(PLAN_SECONDS):
+            return job_seconds(result)
+    except TooLongHere:
+        return None
 
 
 def panels_of(built: Build) -> list[dict[str, Any]]:

@@ -33,11 +33,10 @@ from lean_notch.errors import NotchError
 from lean_notch.figures import Figure
 from lean_notch.files import FILE_FORMATS, FileFormat, file_name, planned_files
 from lean_notch.findings import Finding
-from lean_notch.formats.paper import Paper
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.in_files import Work, in_files, left_out
 from lean_notch.job import Job, Result
-from lean_notch.job_sheet import Written, job_sheet
+from lean_notch.job_sheet import Written
 from lean_notch.ledger import ledger
 from lean_notch.named_lengths import named_lengths
 from lean_notch.nesting import LayoutSettings
@@ -46,7 +45,6 @@ from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
 from lean_notch.proof.interference import gap_of
-from lean_notch.reader import Reader
 from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
 from lean_notch.remembered import Same
@@ -60,12 +58,12 @@ from workshop.schemas import MachineValues, StockValues
 
 from . import schemas as out
 from . import verdicts
-from .actions import Swap, head_of, try_each, try_edits, try_swaps
+from .actions import head_of, try_edits
 from .compute import computed
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
 from .parts import part_json, path_of
-from .today import News, follow_edits, news_of, would_follow
+from .today import News, follow_edits, would_follow
 
 
 def show_design(design: Design, since: int | None = None) -> str:
@@ -250,13 +248,6 @@ def show_trial(trial: Trial, board: str) -> out.TrialOut:
     )  # fmt: skip
 
 
-def show_tries(design: Design, swaps: list[Swap]) -> list[out.TrialOut]:
-    """The job as it is, then on each of the other bases."""
-    first = swaps[0].board if swaps else head_of(design).job.design.boards[0].id
-    asked = [Swap(first), *swaps]
-    return [show_trial(trial, swap.board) for trial, swap in zip(try_swaps(design, asked), asked, strict=True)]
-
-
 def show_tried(design: Design, edits: Sequence[Edit], unit: Unit, *, figures: bool = True) -> out.TriedOut:
     """Never raises for what an edit cannot do: that is the answer."""
     try:
@@ -319,23 +310,6 @@ def names_by_board(result: Result) -> dict[str, dict[str, float]]:
     """All named lengths, as each board's parts see them."""
     basis = result.job.basis
     return {board.id: {**result.build.names, **basis.names(board.id)} for board in result.job.design.boards}
-
-
-def show_news(design: Design) -> list[out.NewsOut]:
-    job = head_of(design).job
-    news = news_of(job)
-    trials = try_each(design, [one.edits for one in news]) if news else []
-    return [_news(one, trial) for one, trial in zip(news, trials, strict=True)]
-
-
-def _news(one: News, trial: Trial) -> out.NewsOut:
-    changes = [show_change(change) for change in trial.changes]
-    return out.NewsOut(
-        **{**vars(one), "what": list(one.what), "at": one.at or None},
-        edits=edits_to_json(one.edits),
-        changes=changes,
-        problem=_problem(trial),
-    )
 
 
 def show_following(design: Design) -> out.FollowingOut:
@@ -403,13 +377,6 @@ def _in_use(job: Job, told: Told) -> Told:
     return {board: in_use(told[board], basis.stock, basis.machine) for board, basis in job.basis.boards}
 
 
-def show_job_sheet(design: Design, reader: Reader, maker: str) -> Paper:
-    head = head_of(design)
-    job = head.job
-    settings = {board.id: settings_of(job.basis.of(board.id).machine.id) for board in job.design.boards}
-    return job_sheet(computed(job), settings, written_of(head, maker), reader)
-
-
 def written_of(head: Revision, maker: str) -> Written:
     """Where a page about a revision comes from, with the newest files of it by sheet (0: of parts), and what the proof of each
     said."""
@@ -437,9 +404,8 @@ def written_of(head: Revision, maker: str) -> Written:
 MOST_NAMED = 50
 
 
-def show_kept(file: KeptFile, title: str, data: bytes) -> out.KeptFileOut:
+def show_kept(file: KeptFile, title: str, layers: list[str]) -> out.KeptFileOut:
     """With the layers that its closed outlines lie on."""
-    layers = sorted({path.layer for path in read_any(data, title).paths if path.goes_round and path.layer})
     return out.KeptFileOut(name=file.name, title=title[:200], size=file.size, layers=layers)
 
 

@@ -71,7 +71,7 @@ def _card(
         panels=[out.PanelOut(**one) for one in shown.get("panels", ())],
         flat=[out.Silhouette(**one) for one in shown.get("flat", ())], drawn=shown.get("drawn"),
         titles=shown.get("titles", []), pieces=shown.get("pieces", 0), sheets=shown.get("sheets", 0),
-        used=shown.get("used", 0.0), seconds=shown.get("seconds", 0.0), stops=tuple(stops), stands=stands,
+        used=shown.get("used", 0.0), seconds=shown.get("seconds"), stops=tuple(stops), stands=stands,
         last_file=_file(file) if file else None,
     )  # fmt: skip
 

@@ -173,7 +173,7 @@ class DesignCard(Out):
     pieces: int
     sheets: int
     used: float
-    seconds: float
+    seconds: float | None
     stops: tuple[Stop, ...]
     stands: StandsOut | None
     last_file: LastFileOut | None

@@ -24,13 +24,13 @@ from lean_notch.basis.notebook import Entry
 from lean_notch.broken import broken
 from lean_notch.edits import Edit, edit_job
 from lean_notch.errors import NotchError
-from lean_notch.findings import Finding
 from lean_notch.job import Job, Result
 from lean_notch.trial import Change, changes
 from workshop.actions import entries_of, stocks_in_use
 from workshop.models import Machine
 
 from .actions import edit_design, head_of
+from .again import planned_stops
 from .bases import Document, bases_of, named_boards_of
 from .compute import computed
 from .models import Design, Export
@@ -162,18 +162,14 @@ def would_follow(design: Design) -> Followed:
 def _followed(before: Result, news: Sequence[News]) -> Result:
     """Raises NotchError where the job would not build, or not fit any more."""
     after = computed(edit_job(before.job, follow_edits(news), "mm", RACK))
-    known = {(one.code, one.part) for one in _planned_stops(before)}
-    stops = [*broken(before, after), *(one for one in _planned_stops(after) if (one.code, one.part) not in known)]
+    known = {(one.code, one.part) for one in planned_stops(before)}
+    stops = [*broken(before, after), *(one for one in planned_stops(after) if (one.code, one.part) not in known)]
     if stops:
         first = stops[0]
         raise Stays(
             first.why, fix=f"{first.fix} It stays as it is until it is followed in the job itself.", field=first.field
         )
     return after
-
-
-def _planned_stops(result: Result) -> list[Finding]:
-    return [one for one in (*result.limits, *result.plan.findings) if one.severity == "stop"]
 
 
 def follow(design: Design, seen: int, revision: int | None, by: User | None) -> Design:

@@ -20,6 +20,9 @@ MOST_OPEN = 4
 
 MOST_OPEN_IN_ALL = 40
 
+QUICK_SECONDS = 5.0
+"""What takes longer goes by the long lane."""
+
 
 class TooMany(NotchError):
     code = "too-many"
@@ -34,15 +37,15 @@ class _Running:
 RUNNING = _Running()
 
 
-def ask(owner: User, kind: Kind, about: str, document: dict[str, Any], data: bytes = b"") -> Task:
-    """The task that computes this: one that is there already, done or not, or a new one. Raises TooMany.
+def ask(
+    owner: User, kind: Kind, about: str, document: dict[str, Any], data: bytes = b"", seconds: float = 0.0
+) -> Task:  # fmt: skip
+    """The task that computes this, in about so many seconds: one that is there already, done or not, or a new one. Raises TooMany.
 
     What another server's run computed is not taken: it may have been an older release.
     A maker who asks for something else about the same thing waits for what was asked before no more.
     """
-    key = hashlib.sha256(
-        b"\0".join((kind.name.encode(), json.dumps(document, sort_keys=True).encode(), data))
-    ).hexdigest()
+    key = key_of(kind, document, data)
     with transaction.atomic():
         mine = Task.objects.filter(owner=owner)
         same = mine.filter(kind=kind.name, about=about, key=key)
@@ -53,9 +56,18 @@ def ask(owner: User, kind: Kind, about: str, document: dict[str, Any], data: byt
             for old in waiting.filter(kind=kind.name, about=about):
                 cancel(old)
             _check_room(waiting.count())
-            task = Task.objects.create(owner=owner, kind=kind.name, about=about, key=key, given=document, data=data)
+            task = Task.objects.create(
+                owner=owner, kind=kind.name, about=about, key=key, given=document, data=data,
+                lane="quick" if seconds <= QUICK_SECONDS else "long",
+            )  # fmt: skip
     want(task)
     return task
+
+
+def key_of(kind: Kind, document: dict[str, Any], data: bytes = b"") -> str:
+    """The hash of all that its answer follows from."""
+    given = (kind.name.encode(), json.dumps(document, sort_keys=True).encode(), data)
+    return hashlib.sha256(b"\0".join(given)).hexdigest()
 
 
 def _check_room(mine: int) -> None:
@@ -83,4 +95,9 @@ def cancel(task: Task) -> None:
 
 def ahead_of(task: Task) -> int:
     """How many tasks come before one that waits."""
-    return Task.objects.filter(state__in=OPEN, pk__lt=task.pk).count() if task.state == "waiting" else 0
+    if task.state != "waiting":
+        return 0
+    before = Q(state="running") | Q(pk__lt=task.pk, lane=task.lane)
+    if task.lane == "long":
+        before |= Q(lane="quick")
+    return Task.objects.filter(before, state__in=OPEN).exclude(pk=task.pk).count()

@@ -19,7 +19,8 @@ State = Literal["waiting", "running", "done", "failed", "cancelled"]
 
 
 class TaskOut(Schema):
-    """Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first."""
+    """Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first. With `again` its answer
+    is that of the same request, made once more when it is done."""
 
     id: int
     kind: str
@@ -28,12 +29,14 @@ class TaskOut(Schema):
     progress: float
     stage: str
     ahead: int
+    again: bool
     problem: Problem | None
 
 
 def show_task(task: Task) -> TaskOut:
+    kind = kind_of(task.kind)
     return TaskOut(
-        id=task.pk, kind=task.kind, title=kind.title if (kind := kind_of(task.kind)) else task.kind, state=cast(State, task.state), progress=task.progress,
+        id=task.pk, kind=task.kind, title=kind.title if kind else task.kind, again=kind is not None and kind.again, state=cast(State, task.state), progress=task.progress,
         stage=task.stage, ahead=actions.ahead_of(task), problem=Problem(**task.problem) if task.problem else None,
     )  # fmt: skip
 

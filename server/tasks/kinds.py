@@ -41,6 +41,12 @@ class Kind:
     once: bool = False
     """Whether the answer is forgotten as soon as it was fetched."""
 
+    again: bool = False
+    """Whether who asked repeats the request once it is done: what came of it is then at hand here."""
+
+    patience: float | None = None
+    """After how many seconds in which nobody asked about it it is dropped; None where it was pressed by hand: then never."""
+
 
 _KINDS: dict[str, Kind] = {}
 

@@ -11,6 +11,7 @@ OPEN = ("waiting", "running")
 
 class Task(models.Model):
     """`kind` says what is computed, from `given` and `data`; `key` is the hash of all that, `about` what it is for.
+    What is quick comes before what is long.
 
     `taken_by` is the pool that runs it, `tries` how often one began. A result is in `answer`, a reason in `problem`.
     """
@@ -21,6 +22,7 @@ class Task(models.Model):
     key = models.CharField(max_length=64, db_index=True)
     given = models.JSONField()
     data = models.BinaryField(default=b"")
+    lane = models.CharField(max_length=5, default="quick")
     state = models.CharField(max_length=10, default="waiting", db_index=True)
     taken_by = models.CharField(max_length=32, default="")
     tries = models.PositiveSmallIntegerField(default=0)

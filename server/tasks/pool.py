@@ -22,9 +22,6 @@ from tasks.models import OPEN, Task
 from tasks.worker import Said, Worker
 
 MOST_TRIES = 3
-UNWANTED_SECONDS = 8.0
-"""A task that nobody asked about for so long is dropped."""
-
 BEAT_SECONDS = 0.5
 """Between two heartbeats, with which progress is written."""
 
@@ -207,26 +204,29 @@ class Pool:
         for task in Task.objects.filter(state="running").values_list("pk", flat=True):
             if task not in mine:
                 self._again(task)
-        open_tasks = list(Task.objects.filter(state__in=OPEN).values_list("pk", flat=True))
+        open_tasks = list(Task.objects.filter(state__in=OPEN).values_list("pk", "kind"))
         self._idle = not open_tasks and all(worker.free for worker in self._workers)
-        for task in open_tasks:
+        for task, name in open_tasks:
             with self._lock:
                 seen = self._wanted.setdefault(task, now)
+            kind = kind_of(name)
             if task in cancelled:
                 self._end(task, "cancelled")
-            elif now - seen > UNWANTED_SECONDS:
+            elif kind and kind.patience is not None and now - seen > kind.patience:
                 self._end(task, "cancelled", problem=_DROPPED)
         for worker in list(self._workers):
             if worker.task is not None and not Task.objects.filter(pk=worker.task, state="running").exists():
                 self._forget(worker)
 
     def _hand_out(self) -> None:
-        """The oldest first, one at a time for each maker."""
+        """The oldest of what is quick, then the oldest of what is long, for which one child is never taken; of each lane one at a time
+        for each maker."""
         for worker in self._workers:
             if not worker.free:
                 continue
-            running = Task.objects.filter(state="running").values("owner")
-            row = Task.objects.filter(state="waiting").exclude(owner__in=running).order_by("pk").first()
+            row = self._next("quick")
+            if row is None and Task.objects.filter(state="running", lane="long").count() < max(self.count - 1, 1):
+                row = self._next("long")
             if row is None:
                 return
             kind = kind_of(row.kind)
@@ -242,6 +242,10 @@ class Pool:
                 except OSError:
                     self._lose(worker, "died")
                     return
+
+    def _next(self, lane: str) -> Task | None:
+        running = Task.objects.filter(state="running", lane=lane).values("owner")
+        return Task.objects.filter(state="waiting", lane=lane).exclude(owner__in=running).order_by("pk").first()
 
     def _beat(self) -> None:
         for worker in self._workers:

@@ -11,6 +11,10 @@ from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.test import Client
+from tasks import kinds
+from tasks.actions import RUNNING
+from tasks.pool import Pool
+from tasks.worker import Worker
 from workshop.actions import put_machine, put_stock
 from workshop.models import Machine, Stock
 
@@ -62,3 +66,40 @@ def tray(wren: Client, stock: Stock, machine: Machine) -> dict[str, Any]:
     assert Design.objects.count() == 1
     shown: dict[str, Any] = answer.json()
     return shown
+
+
+@pytest.fixture
+def known(settings, monkeypatch):
+    monkeypatch.setenv("DJANGO_SETTINGS_MODULE", "task_settings")
+    settings.TASK_KINDS = ["designs.heavy", "designs.tries", "bad_kinds"]
+    kinds._read_all.cache_clear()
+
+
+@pytest.fixture(scope="session")
+def spare():
+    """Children that are ready, from one test to the next: each takes a second to get so."""
+    workers = []
+    yield workers
+    for worker in workers:
+        worker.end()
+
+
+@pytest.fixture
+def pool(known, db, spare):
+    """Its first children are begun by this thread: a child ends with the thread that began it."""
+    spare += [Worker() for _ in range(2 - len(spare))]
+
+    class Sparing(Pool):
+        def _end_all(self):
+            if self._stopping:
+                kept = [worker for worker in self._workers if worker in spare and worker.free]
+                self._workers = [worker for worker in self._workers if worker not in kept]
+                spare[:] = kept
+            super()._end_all()
+
+    RUNNING.pool = Sparing(2)
+    RUNNING.pool._workers += spare
+    RUNNING.pool.start()
+    yield RUNNING.pool
+    RUNNING.pool.stop()
+    RUNNING.pool = None

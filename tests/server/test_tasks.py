@@ -10,51 +10,13 @@ import time
 import pytest
 from client import get, post
 from django.contrib.auth.models import User
-from tasks import kinds
-from tasks.actions import MOST_OPEN, RUNNING, TooMany, ask, cancel, want
+from tasks.actions import MOST_OPEN, RUNNING, TooMany, ahead_of, ask, cancel, want
 from tasks.kinds import kind_of
 from tasks.models import Task
 from tasks.pool import Pool
 from tasks.worker import Worker
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.xdist_group("tasks")]
-
-
-@pytest.fixture
-def known(settings, monkeypatch):
-    monkeypatch.setenv("DJANGO_SETTINGS_MODULE", "task_settings")
-    settings.TASK_KINDS = ["designs.heavy", "bad_kinds"]
-    kinds._read_all.cache_clear()
-
-
-@pytest.fixture(scope="module")
-def spare():
-    """Children that are ready, from one test to the next: each takes a second to get so."""
-    workers = []
-    yield workers
-    for worker in workers:
-        worker.end()
-
-
-@pytest.fixture
-def pool(known, db, spare):
-    """Its first children are begun by this thread: a child ends with the thread that began it."""
-    spare += [Worker() for _ in range(2 - len(spare))]
-
-    class Sparing(Pool):
-        def _end_all(self):
-            if self._stopping:
-                kept = [worker for worker in self._workers if worker in spare and worker.free]
-                self._workers = [worker for worker in self._workers if worker not in kept]
-                spare[:] = kept
-            super()._end_all()
-
-    RUNNING.pool = Sparing(2)
-    RUNNING.pool._workers += spare
-    RUNNING.pool.start()
-    yield RUNNING.pool
-    RUNNING.pool.stop()
-    RUNNING.pool = None
 
 
 @pytest.fixture
@@ -117,21 +79,20 @@ def test_an_answer_that_cannot_be_kept_fails_alone(pool, maker, name):
 
 def test_cancelled_work_ends_at_once(pool, maker):
     task = asked(maker, "hang")
-    until = time.monotonic() + 20
+    until = time.monotonic() + 60
     while Task.objects.get(pk=task.pk).state != "running" and time.monotonic() < until:
         time.sleep(0.02)
     children = [worker.process for worker in pool._workers]
     cancel(task)
     assert settled(task).state == "cancelled"
-    until = time.monotonic() + 2
+    until = time.monotonic() + 60
     while all(child.poll() is None for child in children) and time.monotonic() < until:
         time.sleep(0.02)
     assert sum(child.poll() is not None for child in children) == 1
 
 
-def test_what_nobody_waits_for_is_dropped(pool, maker, monkeypatch):
-    monkeypatch.setattr("tasks.pool.UNWANTED_SECONDS", 0.3)
-    task = asked(maker, "hang")
+def test_what_nobody_waits_for_is_dropped(pool, maker):
+    task = asked(maker, "leave")
     until = time.monotonic() + 20
     while Task.objects.get(pk=task.pk).open and time.monotonic() < until:
         time.sleep(0.05)
@@ -178,6 +139,42 @@ def test_makers_take_turns(pool, maker, monkeypatch):
     for task in (short, *long):
         assert settled(task, *long).state == "done"
     assert handed == [long[0].pk, short.pk, long[1].pk, long[2].pk]
+
+
+def test_what_is_quick_comes_first_and_long_work_never_takes_the_last_child(pool, maker, monkeypatch):
+    others = [User.objects.create(username=name) for name in ("Heron", "Sedge", "Alder")]
+    until = time.monotonic() + 60
+    while sum(worker.free for worker in list(pool._workers)) < 2 and time.monotonic() < until:
+        time.sleep(0.02)
+    running, give = [], Worker.give
+
+    def gives(worker, task, *more):
+        long = Task.objects.filter(state="running", lane="long").count()
+        running.append((task, long))
+        give(worker, task, *more)
+
+    monkeypatch.setattr(Worker, "give", gives)
+    with monkeypatch.context() as held:
+        held.setattr(pool, "_hand_out", lambda: None)
+        long = [
+            ask(one, kind_of("add"), "long", {"numbers": [n], "seconds": 0.3}, seconds=30.0)
+            for n, one in enumerate((maker, *others))
+        ]
+        quick = [ask(one, kind_of("add"), "quick", {"numbers": [n]}) for n, one in enumerate((maker, *others))]
+        assert [ahead_of(task) for task in (quick[0], long[0], long[1])] == [0, 4, 5]
+    for task in (*quick, *long):
+        assert settled(task, *long, *quick).state == "done"
+    assert [task for task, _ in running] == [task.pk for task in (*quick, *long)]
+    assert max(long for _, long in running) == 1
+
+
+def test_what_was_pressed_by_hand_is_never_dropped(pool, maker):
+    """Nobody asks about it until it is done."""
+    task = asked(maker, "add", numbers=[2], seconds=1.0)
+    until = time.monotonic() + 60
+    while Task.objects.get(pk=task.pk).open and time.monotonic() < until:
+        time.sleep(0.1)
+    assert Task.objects.get(pk=task.pk).state == "done"
 
 
 def test_a_child_that_is_killed_is_replaced_and_its_task_begun_again(pool, maker):

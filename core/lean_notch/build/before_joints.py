@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 
 from ..basis import Basis
 from ..design import Against, Design, Part
+from ..elsewhere import about_to_take, kept, taken_or
 from ..errors import NotchError, OutOfRange, ThicknessTooLarge
 from ..geometry import Region, rectangle
 from ..joints import FACE, KINDS
@@ -80,7 +81,12 @@ def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
     for part in parts:
         asked = named.get(part.id, set())
         given = (*shop.given(part), tuple(sorted(asked)))
-        found[part.id] = _OUTLINED(given, lambda part=part, asked=asked: _outline(part, asked, shop))  # type: ignore[misc]
+
+        def outline(part: Part = part, asked: set[str] = asked) -> Outlined:
+            about_to_take()
+            return taken_or("outlined", part.id, lambda: _outline(part, asked, shop))
+
+        found[part.id] = kept("outlined", part.id, _OUTLINED(given, outline))
     return found
 
 

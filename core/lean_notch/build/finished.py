@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ..basis import BoardBasis
 from ..design import Part, Rectangle
+from ..elsewhere import about_to_take, kept, taken
 from ..errors import BadGeometry
 from ..findings import Finding
 from ..geometry import Region, rectangle
@@ -56,7 +57,7 @@ _MADE: Remembered[Made] = Remembered(weigh=_weight, weight=300_000)
 def make_all(orders: Sequence[Order], shop: Shop) -> list[Made]:
     """Parts with what joints take; cuts and reliefs are taken away of all new ones at once."""
     given = [order.given(shop) for order in orders]
-    found = [_MADE.find(one) for one in given]
+    found = [_known(order, one) for order, one in zip(orders, given, strict=True)]
     new = [(order, one) for order, one, made in zip(orders, given, found, strict=True) if made is None]
     begun = [_begun(order, shop) for order, _ in new]
     pieces = _carved([carving for _, carving, _ in begun])
@@ -64,10 +65,18 @@ def make_all(orders: Sequence[Order], shop: Shop) -> list[Made]:
         _MADE.keep(one, _finished(order, making, some, findings, shop))
         for (order, one), (making, _, findings), some in zip(new, begun, pieces, strict=True)
     )
-    return [made or next(finished) for made in found]
+    return [kept("part", made.part.id, made) for made in (one or next(finished) for one in found)]
+
+
+def _known(order: Order, given: tuple[object, ...]) -> Made | None:
+    found = _MADE.find(given)
+    if found is None and (there := taken("part", order.part.id)):
+        found = _MADE.keep(given, there)
+    return found
 
 
 def _begun(order: Order, shop: Shop) -> tuple[Making, _Carving, list[Finding]]:
+    about_to_take()
     part, board = order.part, order.board
     asked = asked_of(order.changes)
     check_depths(shop.design, part, order.outlined, asked)

@@ -1797,7 +1797,7 @@ export interface components {
       /** Revision */
       revision: number
       /** Seconds */
-      seconds: number
+      seconds: number | null
       /** Sheets */
       sheets: number
       stands: components['schemas']['StandsOut'] | null
@@ -4931,9 +4931,12 @@ export interface components {
     }
     /**
      * TaskOut
-     * @description Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first.
+     * @description Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first. With `again` its answer
+     *     is that of the same request, made once more when it is done.
      */
     TaskOut: {
+      /** Again */
+      again: boolean
       /** Ahead */
       ahead: number
       /** Id */

@@ -55,7 +55,7 @@ const boards = computed(() =>
       <ul v-if="first && job.sheets" class="needs small">
         <li>{{ job.sheets }} sheet{{ job.sheets === 1 ? '' : 's' }}</li>
         <li class="second">{{ say.number(100 * job.used, 0) }} % used</li>
-        <li>about {{ say.time(job.seconds) }}</li>
+        <li v-if="job.seconds !== null">about {{ say.time(job.seconds) }}</li>
       </ul>
     </div>
     <div class="words">
