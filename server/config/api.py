@@ -20,6 +20,7 @@ from workshop.api import router as workshop
 
 from config import health
 from config.problems import Conflict, Problem
+from config.waiting import waiting_page
 
 api = NinjaAPI(title="Lean Notch", version="1", auth=django_auth, docs_url=None)
 api.add_router("", accounts, tags=["accounts"])
@@ -50,7 +51,10 @@ def waits(request: HttpRequest, error: Beside) -> HttpResponse:
             task = ask(*given)
     except TooMany as many:
         return refused(request, many)
-    return api.create_response(request, show_task(task), status=202)
+    shown = show_task(task)
+    if request.method == "GET" and request.headers.get("Accept", "").startswith("text/html"):
+        return HttpResponse(waiting_page(shown.title, task.stage, task.progress), status=202)
+    return api.create_response(request, shown, status=202)
 
 
 @api.exception_handler(NotchError)

@@ -86,6 +86,17 @@ def test_a_job_sheet_is_the_same_page(wren, tray, pool, monkeypatch, form):
         assert beside.content.startswith(b"%PDF")
 
 
+def test_a_browser_is_shown_a_page_until_there_is_one(wren, tray, pool, monkeypatch):
+    monkeypatch.setattr("designs.compute.QUICK_SECONDS", -1.0)
+    address, accepts = f"/api/designs/{tray['id']}/job-sheet", {"HTTP_ACCEPT": "text/html,*/*;q=0.8"}
+    waits = wren.get(address, **accepts)
+    assert waits.status_code == 202
+    assert b'http-equiv="refresh"' in waits.content
+    assert "script-src" in waits["Content-Security-Policy"] or "default-src" in waits["Content-Security-Policy"]
+    finished(wren, lambda: wren.get(address))
+    assert b"Tray" in wren.get(address, **accepts).content
+
+
 def test_other_bases_are_tried_the_same_and_one_that_is_not_there_is_told_by_itself(
     wren, tray, stock, pool, monkeypatch
 ):

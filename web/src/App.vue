@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 
 import ConnectionBanner from './components/ConnectionBanner.vue'
 import PageSkeleton from './components/PageSkeleton.vue'
+import WaitedFor from './components/WaitedFor.vue'
 import { usePending } from './composables/usePending'
 import { keysShown, useShortcuts } from './composables/useShortcuts'
 import { readDecimalCommas } from './decimalComma'
@@ -32,6 +33,7 @@ useTitle(
   <a class="skip" href="#main">Skip to the main part</a>
   <div v-if="pending" class="pending" role="status" aria-label="Loading" />
   <ConnectionBanner />
+  <WaitedFor />
   <RouterView v-slot="{ Component }">
     <component :is="Component" v-if="Component" />
     <PageSkeleton v-else />

@@ -1,6 +1,7 @@
 import createClient from 'openapi-fetch'
 
 import { roundedText, type Style } from '../units'
+import { patient } from './again'
 import { connection, Problem, renewWith, signedIn } from './connection'
 import type { components, paths } from './schema'
 
@@ -97,7 +98,7 @@ export type Unit = Schemas['EditsIn']['unit']
 
 export { Problem }
 
-const client = createClient<paths>({ baseUrl: '/' })
+const client = createClient<paths>({ baseUrl: '/', fetch: (request) => patient(request) })
 let token = ''
 
 client.use({
