@@ -28,6 +28,7 @@ class RunningApp:
 
     address: str
     environment: dict[str, str]
+    process: int
 
 
 @contextmanager
@@ -48,7 +49,7 @@ def running_app() -> Iterator[RunningApp]:
         )
         try:
             _wait(f"http://127.0.0.1:{port}/api/session", server)
-            yield RunningApp(f"http://127.0.0.1:{port}", environment)
+            yield RunningApp(f"http://127.0.0.1:{port}", environment, server.pid)
         finally:
             server.terminate()
             server.wait(10)

@@ -12,11 +12,12 @@ import time
 from collections.abc import Callable
 
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, RawPostDataException
 from django.http.multipartparser import MultiPartParserError
 from django.http.response import HttpResponseBase
 
 from config.failures import refused, told
+from config.memory import keep_within
 from config.problems import Problem
 
 SLOW_SECONDS = 1.0
@@ -48,6 +49,7 @@ class Requests:
         response.setdefault("Cache-Control", "no-store")
         about = {**_about(request), "status": response.status_code, "code": code, "ms": round(1000 * seconds)}
         slow = seconds > SLOW_SECONDS
+        keep_within()
         log.log(logging.WARNING if slow else logging.INFO, "slow" if slow else "answered", extra={"told": about})
         return response
 
@@ -56,6 +58,8 @@ class Requests:
             return None
         if isinstance(error, MultiPartParserError):
             return _response(*refused(400))
+        if isinstance(error, RawPostDataException):  # a form where JSON is wanted
+            return _response(*refused(415))
         if isinstance(error, SuspiciousOperation):
             return _response(*refused(413 if isinstance(error, RequestDataTooBig) else 400))
         status, problem = told(error, _number(request))

@@ -17,6 +17,9 @@ from pathlib import Path
 MOST_BYTES = 900_000_000
 """Of private memory, so that all of it stays under a gigabyte."""
 
+REMEMBERED_BYTES = 300_000_000
+"""What it may hold when it begins another task."""
+
 TO_SAY_SO = 30_000_000
 """What a child may have besides once it has run out: enough to say that."""
 
@@ -36,6 +39,8 @@ def main() -> None:
     pipe = Connection(int(number))
     _get_ready()
     pipe.send_bytes(b"{}")
+    from config.memory import keep_within
+
     while True:
         try:
             asked = json.loads(pipe.recv_bytes())
@@ -45,6 +50,7 @@ def main() -> None:
         pipe.send_bytes(json.dumps({"task": asked["task"], **said}).encode()[:MOST_SAID])
         if said.get("last"):
             return
+        keep_within(REMEMBERED_BYTES)
 
 
 def _give_way(parent: int) -> None:

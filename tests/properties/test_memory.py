@@ -5,8 +5,9 @@ from __future__ import annotations
 import random
 
 import pytest
+from config.memory import memories
 from conftest import make_basis
-from forgetting import memories, nothing_remembered
+from forgetting import nothing_remembered
 from lean_notch.edits import Edit, edit_job
 from lean_notch.job import compute
 from lean_notch.proving import prove_job

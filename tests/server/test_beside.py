@@ -7,6 +7,7 @@ import time
 
 import pytest
 from client import edit, get, post
+from config.memory import forget
 from designs.models import Design, Revision
 from django.core.files.uploadedfile import SimpleUploadedFile
 from tasks.models import Task
@@ -50,8 +51,6 @@ def test_what_a_child_worked_out_is_what_would_be_worked_out_here(wren, tray, po
     edit(wren, tray, width="180")
     here = get(wren, f"/designs/{tray['id']}").json()
     monkeypatch.setattr("designs.compute.QUICK_SECONDS", -1.0)
-    from forgetting import forget
-
     forget()
     beside, waited = finished(wren, lambda: get(wren, f"/designs/{tray['id']}"))
     assert waited == 1
@@ -62,8 +61,6 @@ def test_undo_moves_once_whatever_has_to_be_waited_for(wren, tray, pool, monkeyp
     after = edit(wren, tray, width="180").json()
     moves = (after.get("plain") or after)["moves"]
     monkeypatch.setattr("designs.compute.QUICK_SECONDS", -1.0)
-    from forgetting import forget
-
     forget()
     answer, waited = finished(wren, lambda: post(wren, f"/designs/{tray['id']}/undo", {"seen": moves}))
     assert (answer.status_code, waited) == (200, 1)
@@ -160,8 +157,6 @@ def test_what_is_refused_is_refused_beside_too(wren, tray, slow):
 
 
 def test_what_was_forgotten_meanwhile_is_asked_for_anew(wren, tray, slow):
-    from forgetting import forget
-
     first = get(wren, f"/designs/{tray['id']}/job-sheet")
     finished(wren, lambda: get(wren, f"/designs/{tray['id']}/job-sheet"))
     forget()
