@@ -15,8 +15,8 @@ def nothing_remembered() -> Iterator[None]:
     """Every cached function is empty, and no memory finds anything, or keeps it."""
     forget()
     with (
-        patch.object(Remembered, "find", lambda self, given: None),
-        patch.object(Remembered, "keep", lambda self, given, made: made),
+        patch.object(Remembered, "find", lambda self, given, of="": None),
+        patch.object(Remembered, "keep", lambda self, given, made, of="": made),
     ):
         yield
     forget()

@@ -2,4 +2,4 @@
 
 from config.settings import *  # noqa: F403
 
-TASK_KINDS = ["designs.heavy", "designs.tries", "bad_kinds"]
+TASK_KINDS = ["designs.heavy", "designs.together", "designs.tries", "bad_kinds"]

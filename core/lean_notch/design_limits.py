@@ -29,29 +29,32 @@ MOST_SHOWN = 12
 BLUNT_TOOL_MM = 0.5
 """A beam rounds inside corners by a few hundredths, which nobody sees; a tool of more than this across leaves them round."""
 
-_FOUND: Remembered[tuple[Finding, ...]] = Remembered(1024)
+_FOUND: Remembered[tuple[Finding, ...]] = Remembered(1024, shared="limits")
 
 
 def design_limits(design: Design, built: Build, boards: dict[str, BoardBasis]) -> tuple[Finding, ...]:
     """Of all parts; `boards` are the bases by board."""
     found: list[Finding] = []
+    boxes = _jointed(built)
     for part in built.parts:
         made_of, basis = design.part(part.id), boards.get(part.board)
         if made_of is None or basis is None:
             continue
-        jointed = tuple(
-            box
-            for mate in built.mates
-            for change in mate.members
-            if change.part == part.id
-            for box in (
-                [region.box for region in change.cuts]
-                + ([change.strip.box(0.0, mate.meeting.length)] if change.strip else [])
-            )
-        )
+        jointed = tuple(boxes.get(part.id, ())) if basis.kerf >= BLUNT_TOOL_MM else ()
         given = (part, basis, made_of, jointed)
-        found += _FOUND(given, lambda p=part, b=basis, s=made_of.steps, j=jointed: tuple(_of_part(p, b, s, j)))  # type: ignore[misc]
+        found += _FOUND(given, lambda p=part, b=basis, s=made_of.steps, j=jointed: tuple(_of_part(p, b, s, j)), part.id)  # type: ignore[misc]
     return tuple(found)
+
+
+def _jointed(built: Build) -> dict[str, list[_Box]]:
+    """By part, what joints take of it."""
+    found: dict[str, list[_Box]] = {}
+    for mate in built.mates:
+        for change in mate.members:
+            boxes = found.setdefault(change.part, [])
+            boxes += [region.box for region in change.cuts]
+            boxes += [change.strip.box(0.0, mate.meeting.length)] if change.strip else []
+    return found
 
 
 _Box = tuple[float, float, float, float]

@@ -1,6 +1,6 @@
 """Work that is too long for whoever waits: put off before it is begun, and what was worked out of it elsewhere taken instead.
 
-A build's parts and layouts have names in it; whoever worked a job out in another process hands them over under those.
+Whoever works a job out in another process hands over what it makes of the parts and boards, each under its name; see `Remembered`.
 """
 
 from __future__ import annotations
@@ -10,11 +10,10 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from math import inf
 from time import thread_time
-from typing import Any, Literal, TypeVar
+from typing import Any, TypeVar
 
-Kind = Literal["outlined", "part", "layout"]
-Found = dict[tuple[Kind, str], Any]
-"""By kind, and the name of the part or board."""
+Found = dict[tuple[str, str], Any]
+"""By what it is, and of which part or board."""
 
 Made = TypeVar("Made")
 
@@ -24,7 +23,7 @@ class TooLongHere(Exception):
 
 
 _UNTIL: ContextVar[float] = ContextVar("_UNTIL", default=inf)
-_TAKEN: ContextVar[Mapping[tuple[Kind, str], Any] | None] = ContextVar("_TAKEN", default=None)
+_TAKEN: ContextVar[Mapping[tuple[str, str], Any] | None] = ContextVar("_TAKEN", default=None)
 _KEPT: ContextVar[Found | None] = ContextVar("_KEPT", default=None)
 
 
@@ -65,18 +64,18 @@ def taking(found: Found) -> Iterator[None]:
         _TAKEN.reset(token)
 
 
-def taken(kind: Kind, name: str) -> Any:
+def taken(what: str, of: str) -> Any:
     """What was handed over; None for nothing."""
     found = _TAKEN.get()
-    return found.get((kind, name)) if found else None
+    return found.get((what, of)) if found else None
 
 
-def taken_or(kind: Kind, name: str, make: Callable[[], Made]) -> Made:
-    found = taken(kind, name)
+def taken_or(what: str, of: str, make: Callable[[], Made]) -> Made:
+    found = taken(what, of)
     return make() if found is None else found
 
 
-def kept(kind: Kind, name: str, made: Made) -> Made:
+def kept(what: str, of: str, made: Made) -> Made:
     if (found := _KEPT.get()) is not None:
-        found[kind, name] = made
+        found[what, of] = made
     return made

@@ -13,7 +13,7 @@ from .cutting import PLAIN, CutPlan, Profile, cut_lengths, plan_cut, room_to_cut
 from .design import Design, Rectangle, ShapeStep, design_from_json, design_to_json
 from .design_limits import design_limits
 from .documents import choice, entry, flag, mapping, mm, whole
-from .elsewhere import about_to_take, kept, taken_or
+from .elsewhere import about_to_take
 from .errors import BadDocument, NotchError, PartTooLarge
 from .findings import Finding
 from .limits import MOST_SETS
@@ -192,7 +192,7 @@ def _place(job: Job, built: Build, board: str, pieces: list[Piece]) -> Layout:
         about_to_take(sum(piece.quantity for piece in pieces) * _BOX_S)
         return lay_out(pieces, area, settings)
 
-    layout = kept("layout", board, _LAYOUTS(given, lambda: taken_or("layout", board, laid)))
+    layout = _LAYOUTS(given, laid, board)
     if not layout.left:
         return layout
     return replace(layout, left=tuple(replace(one, error=_in_job(one, job, built, board)) for one in layout.left))
@@ -223,7 +223,7 @@ def _size_of(job: Job, part: FlatPart) -> str:
     return job.design.input_behind(part.typed[longer]) or own
 
 
-_LAYOUTS: Remembered[Layout] = Remembered(64)
+_LAYOUTS: Remembered[Layout] = Remembered(64, shared="layout")
 _PLAN_S = 2e-5
 """Of processor time for a line or an arc, roughly."""
 

@@ -32,7 +32,7 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     rows["job"] = _job(result)
     for part in built.parts:
         designed = job.design.part(part.id)
-        rows[f"part:{part.id}"] = _ROWS((part, designed, job.basis, job.sets), partial(_part, part, result))
+        rows[f"part:{part.id}"] = _ROWS((part, designed, job.basis, job.sets), partial(_part, part, result), part.id)
     fits = joint_fits(built.parts, built.mates, job.basis)
     for mate, fit in zip(built.mates, fits, strict=True):
         parts = [built.part(name) for name in dict.fromkeys(_parts_of(mate))]
@@ -44,7 +44,7 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     return rows
 
 
-_ROWS: Remembered[tuple[Figure, ...]] = Remembered()
+_ROWS: Remembered[tuple[Figure, ...]] = Remembered(shared="rows")
 """Rows of a part or joint that is as it was, on the basis that it had."""
 
 

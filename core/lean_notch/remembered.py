@@ -7,6 +7,8 @@ from collections.abc import Callable
 from threading import Lock
 from typing import Generic, NamedTuple, TypeVar
 
+from .elsewhere import about_to_take, kept, taken
+
 Made = TypeVar("Made")
 _PLAIN = (str, bytes, int, float, bool, type(None), tuple)
 
@@ -17,15 +19,17 @@ class Remembered(Generic[Made]):
     Values are the same if they are plain and equal (texts, numbers, tuples of those), or are the same object: all of them must
     be frozen. Two equal objects count as different ones: then the answer is made again, and is never a wrong one.
 
-    A tuple of objects goes in as `Same` of it.
+    A tuple of objects goes in as `Same` of it. What is `shared` under a name is handed over to whoever works the same job out in
+    another process, where it is said which part or board an answer is `of`; and taken from there.
 
     >>> squares = Remembered[int](2)
     >>> squares((3,), lambda: 9), squares((3,), lambda: 0)
     (9, 9)
     """
 
-    def __init__(self, most: int = 4096, weigh: Callable[[Made], int] | None = None, weight: int = 0) -> None:
-        self.most, self.weigh, self.weight, self._weighs = most, weigh, weight, 0
+    def __init__(self, most: int = 4096, weigh: Callable[[Made], int] | None = None, weight: int = 0, shared: str = ""
+    ) -> None:  # fmt: skip
+        self.most, self.weigh, self.weight, self._weighs, self.shared = most, weigh, weight, 0, shared
         # The values are kept with the answer: while they are, nothing else can have their numbers.
         self._known: OrderedDict[tuple[object, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
         self._lock = Lock()
@@ -36,12 +40,24 @@ class Remembered(Generic[Made]):
             self._known.clear()
             self._weighs = 0
 
-    def __call__(self, given: tuple[object, ...], make: Callable[[], Made]) -> Made:
+    def __call__(self, given: tuple[object, ...], make: Callable[[], Made], of: str = "") -> Made:
         """The answer for `given`, made if it is not known. What raises is not kept."""
-        found = self.find(given)
-        return self.keep(given, make()) if found is None else found
+        found = self.find(given, of)
+        if found is None:
+            if of:
+                about_to_take()
+            found = self.keep(given, make(), of)
+        return found
 
-    def find(self, given: tuple[object, ...]) -> Made | None:
+    def find(self, given: tuple[object, ...], of: str = "") -> Made | None:
+        found = self._find(given)
+        if not of:
+            return found
+        if found is None and (there := taken(self.shared, of)) is not None:
+            found = self._keep(given, there)
+        return None if found is None else kept(self.shared, of, found)
+
+    def _find(self, given: tuple[object, ...]) -> Made | None:
         key = _key(given)
         with self._lock:
             kept = self._known.get(key)
@@ -50,7 +66,11 @@ class Remembered(Generic[Made]):
             self._known.move_to_end(key)
         return kept[1]
 
-    def keep(self, given: tuple[object, ...], made: Made) -> Made:
+    def keep(self, given: tuple[object, ...], made: Made, of: str = "") -> Made:
+        made = self._keep(given, made)
+        return kept(self.shared, of, made) if of else made
+
+    def _keep(self, given: tuple[object, ...], made: Made) -> Made:
         key = _key(given)
         with self._lock:
             if key in self._known:

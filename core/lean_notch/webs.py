@@ -56,6 +56,7 @@ def _between(
     import numpy as np
     import shapely
 
+    owners = _owners(part, rings)
     asked = sorted({i for pair in near for i in pair})
     lines = {i: shapely.LinearRing(flatten(rings[i].segments, CHORD_MM)) for i in asked}
     shortest = shapely.shortest_line([lines[a] for a, _ in near], [lines[b] for _, b in near])
@@ -65,8 +66,11 @@ def _between(
     for at in np.argsort(widths).tolist():
         if widths[at] > least - LITTLE_MM:
             break
-        owners = tuple(owner_of(part, (float(x), float(y))) for x, y in ends[at])
-        pairs.setdefault(tuple(sorted(owners)), []).append(at)
+        both = [
+            owners.get(ring) or owner_of(part, (float(x), float(y)))
+            for ring, (x, y) in zip(near[at], ends[at], strict=True)
+        ]
+        pairs.setdefault(tuple(sorted(both)), []).append(at)
     for some in pairs.values():
         yield _web(part, steps, ends[some[0]], least, beam, len(some) - 1)
 
@@ -94,6 +98,15 @@ def _web(part: FlatPart, steps: dict[str, Step], ends: np.ndarray, least: float,
 
 def called(part: FlatPart, steps: dict[str, Step], owner: str) -> str:
     return title_of(steps[owner]) if owner in steps else f"the edge of {part.title}"
+
+
+def _owners(part: FlatPart, rings: Sequence[Ring]) -> dict[int, str]:
+    """The step whose opening a ring is, where it is all of one."""
+    whole = {
+        (region.box, round(region.outer.area, 6)): one.id for one in reversed(part.openings) for region in one.regions
+    }
+    found = ((number, whole.get((ring.box, round(abs(ring.area), 6)))) for number, ring in enumerate(rings))
+    return {number: owner for number, owner in found if owner}
 
 
 def owner_of(part: FlatPart, place: Point) -> str:

@@ -47,7 +47,7 @@ INSTALLED_APPS = [
     "tasks",
     "demo",
 ]
-TASK_KINDS = ["designs.heavy", "designs.tries"]
+TASK_KINDS = ["designs.heavy", "designs.together", "designs.tries"]
 """Modules that register kinds of heavy work."""
 
 MIDDLEWARE = [

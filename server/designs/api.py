@@ -266,7 +266,8 @@ def read_trial_pair(request: HttpRequest, design_id: int, given: s.PairToldIn) -
 @router.get("/designs/{design_id}/together", response={200: s.TogetherOut, 404: Problem, 422: Problem})
 def read_together(request: HttpRequest, design_id: int) -> HttpResponse:
     """Pairs of parts that could be joined, and what stands in each other's way."""
-    return _answer(together.show_together(actions.head_of(_one(request, design_id)).job))
+    found = together.together(actions.head_of(_one(request, design_id)).job)
+    return HttpResponse(found, content_type="application/json")
 
 
 @router.post("/designs/{design_id}/variants", response={201: s.DesignOut, **Refusals})

@@ -6,10 +6,10 @@ A job that takes longer than a request may is worked out beside the server; the 
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from typing import Any, TypeVar
 
 from lean_notch.effort import QUICK_SECONDS
-from lean_notch.elsewhere import TooLongHere, keeping, taking, within
+from lean_notch.elsewhere import Found, TooLongHere, taking, within
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
 from lean_notch.progress import Tell
 from lean_notch.proof import Proof
@@ -17,7 +17,7 @@ from lean_notch.proving import prove_job
 from lean_notch.reading import outlines_of
 from lean_notch.remembered import Remembered
 from tasks.actions import RUNNING, key_of
-from tasks.kinds import Given, Kind, Write, register
+from tasks.kinds import Given, Kind, Write, kind_of, register
 from tasks.models import Task
 
 from . import carried
@@ -30,6 +30,9 @@ _RESULTS: Remembered[Result] = Remembered(16)
 _PROOFS: Remembered[Proof] = Remembered(16)
 _ANSWERS: Remembered[bytes] = Remembered(64, len, 100_000_000)
 """What was worked out beside, by kind and the hash of what it was worked out from."""
+
+
+Made = TypeVar("Made")
 
 
 class Beside(Exception):
@@ -56,15 +59,30 @@ def computed(job: Job) -> Result:
 
 
 def _compute(job: Job) -> Result:
+    return worked_out(job, lambda: compute(job, outlines=OUTLINES))
+
+
+def worked_out(job: Job, work: Callable[[], Made]) -> Made:
+    """What follows from a job, where it is quick; else with all that a child worked out of its parts. Raises Beside until one has."""
     if RUNNING.pool is None:
-        return compute(job, outlines=OUTLINES)
-    try:
-        with within(QUICK_SECONDS):
-            return compute(job, outlines=OUTLINES)
-    except TooLongHere:
-        found = _worked_out(WORK_OUT, {"job": job_to_json(job)})
-    with taking(carried.read(found)):
-        return compute(job, outlines=OUTLINES)
+        return work()
+    found = _FOUND.find((job,))
+    if found is None:
+        try:
+            with within(QUICK_SECONDS):
+                return work()
+        except TooLongHere:
+            kind = kind_of(WORK_OUT)
+            assert kind, "designs.heavy is among the kinds"
+            found = _FOUND.keep((job,), carried.read(_worked_out(kind, {"job": job_to_json(job)})))
+    with taking(found):
+        return work()
+
+
+WORK_OUT = "work-out"
+
+_FOUND: Remembered[Found] = Remembered(4)
+"""What was worked out of the jobs that were asked for last."""
 
 
 def here_or_beside(
@@ -106,16 +124,6 @@ def again(name: str, title: str, compute: Callable[[Given, Tell], bytes], second
 
 PATIENCE_SECONDS = 8.0
 """Of what the page asks for by itself."""
-
-
-def _work_out(given: Given, tell: Tell) -> bytes:
-    tell(0.0, "building the parts")
-    with keeping() as found:
-        compute(job_from_json(given.document["job"]), outlines=OUTLINES)
-    return carried.written(found)
-
-
-WORK_OUT = again("work-out", "Working out the parts", _work_out)
 
 
 def known_proof(job: Job) -> Proof | None:

@@ -62,13 +62,13 @@ def _object(fields: Mapping[str, str]) -> str:
     return "{" + ",".join([f"{json.dumps(name)}:{one}" for name, one in fields.items()]) + "}"
 
 
-_PIECES: Remembered[str] = Remembered(16_384, len, MOST_CHARACTERS)
+_PIECES: Remembered[str] = Remembered(16_384, len, MOST_CHARACTERS, shared="shown")
 _SHOWN: Remembered[Whole] = Remembered(64, lambda whole: whole.size, MOST_CHARACTERS)
 
 
-def piece(given: tuple[object, ...], make: Callable[[], Any]) -> str:
-    """The JSON of what `make` gives, kept for as long as all of `given` is the same."""
-    return _PIECES(given, lambda: _text(make()))
+def piece(given: tuple[object, ...], make: Callable[[], Any], of: str = "") -> str:
+    """The JSON of what `make` gives, kept for as long as all of `given` is the same; `of` is the part that it is of."""
+    return _PIECES(given, lambda: _text(make()), of)
 
 
 def _text(value: Any) -> str:

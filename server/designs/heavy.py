@@ -13,6 +13,7 @@ from django.contrib.auth.models import User
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json
 from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
+from lean_notch.elsewhere import keeping
 from lean_notch.files import FileFormat, OutFile, slug, write_files
 from lean_notch.findings import Finding
 from lean_notch.formats.paper import PageSize, page_size
@@ -27,8 +28,9 @@ from tasks.kinds import Given, Kind, Write, register
 from tasks.models import Task
 from workshop.actions import settings_of
 
-from . import actions, again, shown, verdicts
-from .compute import OUTLINES, PATIENCE_SECONDS, computed, known_proof, proved
+from . import actions, again, carried, shown, verdicts
+from .compute import OUTLINES, PATIENCE_SECONDS, WORK_OUT, computed, known_proof, proved
+from .compute import again as again_kind
 from .models import Design, Revision
 from .pictures import keep_picture
 from .schemas import ReaderIn
@@ -190,6 +192,16 @@ def _paper_out(job: Job, found: Proof, written: Written, given: ReaderIn, size: 
     return json.dumps({"name": name, "data": base64.b64encode(data).decode()}).encode()
 
 
+def _work_out(given: Given, tell: Tell) -> bytes:
+    """All that is made and shown of a job's parts, for the server to put together."""
+    tell(0.0, "building the parts")
+    with keeping() as found:
+        result = computed(job_from_json(given.document["job"]))
+        tell(0.7, "drawing the parts")
+        shown.show_ahead(result)
+    return carried.written(found)
+
+
 def _with_state(answer: bytes, head: Revision, moves: int) -> bytes:
     """A proof is of a job; which revision it was asked for of, and when it was first proved, is added to it."""
     said = verdicts.known(head)
@@ -241,6 +253,7 @@ def _kept(
     return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
 
 
+again_kind(WORK_OUT, "Working out the parts", _work_out)
 PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof, patience=PATIENCE_SECONDS))
 CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check, once=True))
 PAPER = register(Kind("paper", "The proof on paper", 60.0, _compute_paper))

@@ -12,7 +12,7 @@ from lean_notch.build import Build, FlatPart
 from lean_notch.elsewhere import TooLongHere, within
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
-from lean_notch.geometry import Point, Region, flatten, loops
+from lean_notch.geometry import Point, Region, Ring, flatten, loops
 from lean_notch.job import Job, Result
 from lean_notch.joints import CrossLap
 from lean_notch.joints.mate import Strip
@@ -33,6 +33,7 @@ PLAN_SECONDS = 0.5
 MOST_PANELS, MOST_FLAT, MOST_LETTERS = 200, 60, 80_000
 """Of one picture: a list of two hundred jobs is sent at once."""
 
+MOST_HOLES = 400
 SMALLEST_HOLE_MM2 = 20.0
 _NOTHING: Picture = {
     "form": FORM, "release": "", "boards": [], "panels": [], "flat": [], "titles": [], "stops": [], "pieces": 0, "sheets": 0, "used": 0.0,
@@ -94,7 +95,7 @@ def picture(job: Job) -> Picture:
     regions = {part.id: part for part in built.parts if part.quantity}
     panels = panels_of(built)
     flat = [
-        {"path": "".join(path_data(ring, digits=1) for ring in part.region.rings), "box": part.region.box, "quantity": part.quantity}
+        {"path": "".join(path_data(ring, digits=1) for ring in _seen(part.region)), "box": part.region.box, "quantity": part.quantity}
         for part in list(regions.values())[: 0 if panels else MOST_FLAT]
     ]  # fmt: skip
     return {
@@ -176,8 +177,12 @@ def _line(points: Iterable[Point]) -> str:
     return " ".join(f"{round(x, 1):g} {round(y, 1):g}" for x, y in points)
 
 
+def _seen(region: Region, smallest: float = 0.0) -> list[Ring]:
+    """Its outline, and as many holes as a small picture can show."""
+    return [region.outer, *(hole for hole in region.holes[:MOST_HOLES] if abs(hole.area) > smallest)]
+
+
 def _loops(region: Region) -> dict[str, Any]:
     """Outlines to a tenth of a millimetre: a drawing a hand wide shows no more."""
-    holes = [ring for ring in region.holes if abs(ring.area) > SMALLEST_HOLE_MM2]
-    outline, *others = (_line(flatten(ring.segments, CHORD_MM)) for ring in (region.outer, *holes))
+    outline, *others = (_line(flatten(ring.segments, CHORD_MM)) for ring in _seen(region, SMALLEST_HOLE_MM2))
     return {"outline": outline, "holes": others}

@@ -59,7 +59,7 @@ from workshop.schemas import MachineValues, StockValues
 from . import schemas as out
 from . import verdicts
 from .actions import head_of, try_edits
-from .compute import computed
+from .compute import computed, worked_out
 from .fragments import Whole, keep_shown, piece, shown_of
 from .models import Design, Export, KeptFile, Revision
 from .parts import part_json, path_of
@@ -81,11 +81,18 @@ def _whole(design: Design) -> Whole:
         return Whole(_about(design, head), known.plain, known.lists)
     try:
         result = computed(head.job)
+        plain, lists = worked_out(head.job, lambda: (_plain(result), _lists(result)))
     except NotchError as error:
         return _broken(design, head, error)
-    whole = Whole(_about(design, head), _plain(result), _lists(result))
+    whole = Whole(_about(design, head), plain, lists)
     keep_shown(head.key, whole)
     return whole
+
+
+def show_ahead(result: Result) -> None:
+    """What a job's parts are shown as, for whoever it is worked out for."""
+    _plain(result)
+    _lists(result)
 
 
 def _plain(result: Result) -> dict[str, str]:
@@ -303,7 +310,7 @@ def _part_piece(part: FlatPart, designed: Part, drawn: Drawn, names: Mapping[str
     titles = titles_of(drawn, designed)
     used = tuple([names.get(name) for name in designed.names])
     others = tuple([other.title for other in drawn.parts]) if designed.made_of_others else ()
-    return piece((part, designed, used, others), partial(_Json, part, designed, names, titles))
+    return piece((part, designed, used, others), partial(_Json, part, designed, names, titles), part.id)
 
 
 def names_by_board(result: Result) -> dict[str, dict[str, float]]:

@@ -7,22 +7,44 @@ from collections.abc import Sequence
 from lean_notch import codec
 from lean_notch.basis.fits import scale_to_json
 from lean_notch.build import Proposal, proposals, site_of
-from lean_notch.job import Job
+from lean_notch.effort import proof_seconds
+from lean_notch.job import Job, Result, job_from_json, job_to_json
+from lean_notch.progress import Tell
 from lean_notch.proof.put_together import levels
 from lean_notch.trial_pair import read_pair
 from lean_notch.where_it_stands import where_it_stands
+from tasks.kinds import Given
 from workshop.schemas import ScaleValues
 
 from . import schemas as out
-from .compute import OUTLINES, computed
+from .compute import OUTLINES, again, computed, here_or_beside
 
 MOST_SAID = 60
 """Placements whose place is told: each is held against all others."""
 
 
-def show_together(job: Job) -> out.TogetherOut:
-    """Raises NotchError as the job's computing does."""
-    built = computed(job).build
+def together(job: Job) -> bytes:
+    """JSON of TogetherOut. Raises NotchError as the job's computing does, Beside."""
+    result = computed(job)
+    return here_or_beside(
+        TOGETHER, lambda: {"job": job_to_json(job)}, lambda: _shown(result), seconds=proof_seconds(result)
+    )
+
+
+def _together(given: Given, tell: Tell) -> bytes:
+    tell(0.0, "putting the parts together")
+    return _shown(computed(job_from_json(given.document["job"])))
+
+
+TOGETHER = again("together", "What stands in the way", _together)
+
+
+def _shown(result: Result) -> bytes:
+    return _show(result).model_dump_json().encode()
+
+
+def _show(result: Result) -> out.TogetherOut:
+    job, built = result.job, result.build
     found = proposals(site_of(job.design, job.basis, OUTLINES))
     return out.TogetherOut(
         stands={one.placement: list(where_it_stands(built, one.placement)) for one in built.standings[:MOST_SAID]},

@@ -71,7 +71,7 @@ def tray(wren: Client, stock: Stock, machine: Machine) -> dict[str, Any]:
 @pytest.fixture
 def known(settings, monkeypatch):
     monkeypatch.setenv("DJANGO_SETTINGS_MODULE", "task_settings")
-    settings.TASK_KINDS = ["designs.heavy", "designs.tries", "bad_kinds"]
+    settings.TASK_KINDS = ["designs.heavy", "designs.together", "designs.tries", "bad_kinds"]
     kinds._read_all.cache_clear()
 
 

@@ -10,7 +10,6 @@ from collections.abc import Mapping, Sequence
 
 from ..basis import Basis
 from ..design import Against, Design, Part
-from ..elsewhere import about_to_take, kept, taken_or
 from ..errors import NotchError, OutOfRange, ThicknessTooLarge
 from ..geometry import Region, rectangle
 from ..joints import FACE, KINDS
@@ -71,7 +70,7 @@ def _check_inside(design: Design, names: dict[str, float]) -> None:
             )
 
 
-_OUTLINED: Remembered[Outlined] = Remembered()
+_OUTLINED: Remembered[Outlined] = Remembered(shared="outlined")
 
 
 def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
@@ -81,12 +80,7 @@ def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
     for part in parts:
         asked = named.get(part.id, set())
         given = (*shop.given(part), tuple(sorted(asked)))
-
-        def outline(part: Part = part, asked: set[str] = asked) -> Outlined:
-            about_to_take()
-            return taken_or("outlined", part.id, lambda: _outline(part, asked, shop))
-
-        found[part.id] = kept("outlined", part.id, _OUTLINED(given, outline))
+        found[part.id] = _OUTLINED(given, lambda part=part, asked=asked: _outline(part, asked, shop), part.id)  # type: ignore[misc]
     return found
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..basis import BoardBasis
 from ..design import Part, Rectangle
-from ..elsewhere import about_to_take, kept, taken
+from ..elsewhere import about_to_take
 from ..errors import BadGeometry
 from ..findings import Finding
 from ..geometry import Region, rectangle
@@ -51,28 +51,21 @@ def _weight(made: Made) -> int:
     return sum(len(ring.corners) for ring in made.part.region.rings) + marks
 
 
-_MADE: Remembered[Made] = Remembered(weigh=_weight, weight=300_000)
+_MADE: Remembered[Made] = Remembered(weigh=_weight, weight=300_000, shared="part")
 
 
 def make_all(orders: Sequence[Order], shop: Shop) -> list[Made]:
     """Parts with what joints take; cuts and reliefs are taken away of all new ones at once."""
     given = [order.given(shop) for order in orders]
-    found = [_known(order, one) for order, one in zip(orders, given, strict=True)]
+    found = [_MADE.find(one, order.part.id) for order, one in zip(orders, given, strict=True)]
     new = [(order, one) for order, one, made in zip(orders, given, found, strict=True) if made is None]
     begun = [_begun(order, shop) for order, _ in new]
     pieces = _carved([carving for _, carving, _ in begun])
     finished = iter(
-        _MADE.keep(one, _finished(order, making, some, findings, shop))
+        _MADE.keep(one, _finished(order, making, some, findings, shop), order.part.id)
         for (order, one), (making, _, findings), some in zip(new, begun, pieces, strict=True)
     )
-    return [kept("part", made.part.id, made) for made in (one or next(finished) for one in found)]
-
-
-def _known(order: Order, given: tuple[object, ...]) -> Made | None:
-    found = _MADE.find(given)
-    if found is None and (there := taken("part", order.part.id)):
-        found = _MADE.keep(given, there)
-    return found
+    return [made or next(finished) for made in found]
 
 
 def _begun(order: Order, shop: Shop) -> tuple[Making, _Carving, list[Finding]]:

@@ -43,17 +43,19 @@ def _count(part: FlatPart) -> int:
 def cut_lengths(build: Build, layout: Layout, kerfs: Kerfs) -> tuple[float, ...]:
     """Of each sheet, in mm, the length of all through-cuts, without planning their order."""
     asked = [(part, kerfs[part.board]) for part in build.parts]
-    of_part = {part.id: length for part, kerf in asked if (length := _CUT_LENGTHS.find((part, kerf))) is not None}
+    of_part = {
+        part.id: length for part, kerf in asked if (length := _CUT_LENGTHS.find((part, kerf), part.id)) is not None
+    }
     new = [(part, kerf) for part, kerf in asked if part.id not in of_part]
     for kerf in {kerf for _, kerf in new}:
         parts = [part for part, other in new if other == kerf]
         for part, length in zip(parts, lengths_all([part.region for part in parts], kerf / 2), strict=True):
             whole = kerf_path(part, kerf).length if length is None else length
-            of_part[part.id] = _CUT_LENGTHS.keep((part, kerf), whole + _marks_length(part, kerf))
+            of_part[part.id] = _CUT_LENGTHS.keep((part, kerf), whole + _marks_length(part, kerf), part.id)
     return tuple(math.fsum(of_part[placed.part] for placed in layout.on_sheet(sheet.number)) for sheet in layout.sheets)
 
 
-_CUT_LENGTHS: Remembered[float] = Remembered()
+_CUT_LENGTHS: Remembered[float] = Remembered(shared="cut length")
 
 
 def _marks_length(part: FlatPart, kerf: float) -> float:
