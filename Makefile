@@ -5,7 +5,7 @@ SHELL := /bin/bash
 .ONESHELL:
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint types unit page-tests bench soak soak-edits soak-jobs soak-letters soak-server screens pictures prints api lock clean
+.PHONY: help setup demo test lint types unit page-tests bench soak soak-edits soak-jobs soak-letters soak-more soak-server screens pictures prints api lock clean
 
 PYTHON ?= python3
 PORT ?= 8000
@@ -17,7 +17,7 @@ NPM := npm --prefix web --loglevel error --no-update-notifier
 PAGE_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
 # The demo does without what only checks need; two installs at once would take each other's files away.
-NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-edits soak-jobs soak-letters soak-server screens pictures prints api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
+NPM_STAMP := $(if $(filter test lint types unit page-tests bench soak soak-edits soak-jobs soak-letters soak-more soak-server screens pictures prints api,$(MAKECMDGOALS)),.stamps/npm-dev,.stamps/npm)
 
 help: ## lists these
 	@grep -hE '^[a-z-]+:.*## ' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -62,6 +62,9 @@ soak-jobs: .stamps/dev ## random jobs of all recipes, boards and tools (JOBS=n, 
 
 soak-letters: .stamps/dev ## every letter of every font, cut at many heights through many boards
 	@$(BIN)/pytest tests/soak/test_letters_soak.py -n 2
+
+soak-more: .stamps/dev .stamps/page .stamps/chromium ## what `make test` leaves out: longer walks through the page, more of the same random cases
+	@$(BIN)/pytest -m rare -n 2 --dist=loadgroup
 
 soak-server: .stamps/dev ## kills the server and its children 100 times at any moment; ROUNDS=n for more
 	@$(BIN)/pytest tests/soak/test_server_soak.py -s

@@ -187,6 +187,7 @@ def test_a_box_of_a_board_that_is_measured_on_the_way(page, capsys):
     assert (100 + 2 * 5.9 + LASER, 80 + 2 * 5.9 + LASER) in [pytest.approx(one, abs=0.02) for one in sizes(cut.outer())]
 
 
+@pytest.mark.rare
 def test_a_panel_from_an_empty_job(page, capsys):
     """97 acts when they were first counted."""
     empty_job(page, "Walked panel")
@@ -210,6 +211,7 @@ def test_a_panel_from_an_empty_job(page, capsys):
     assert [b - a for a, b in itertools.pairwise(marks)] == pytest.approx([10] * 10, abs=0.001)
 
 
+@pytest.mark.rare
 def test_a_gauge_from_three_bars(page, capsys):
     """83 acts when they were first counted."""
     empty_job(page, "Walked gauge")
@@ -230,6 +232,7 @@ def test_a_gauge_from_three_bars(page, capsys):
     assert len(cut.lines("SCORE")) == 11
 
 
+@pytest.mark.rare
 def test_a_shelf_on_the_router(page, capsys):
     """Five parts, two copies of one, with four tabs and slots and a lap: about 80 acts when they were first counted."""
     empty_job(page, "Walked shelf", "Birch ply", "Barn router")
@@ -259,6 +262,7 @@ def test_a_shelf_on_the_router(page, capsys):
     ]
 
 
+@pytest.mark.rare
 def test_a_stand_on_pegs(page, capsys):
     """A base with a row of holes and two supports with pegs: 91 acts when they were first counted."""
     empty_job(page, "Walked stand")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import os
+import shutil
 import sqlite3
 import subprocess
 import sys
@@ -30,13 +31,19 @@ def server(folder, *words, said=""):
     return subprocess.run([sys.executable, "-c", code], env=environment, input=said, capture_output=True, text=True)
 
 
-@pytest.fixture
-def workshop(tmp_path):
+@pytest.fixture(scope="module")
+def first_day(tmp_path_factory):
     """A data folder with one account, made as a workshop would."""
-    folder = tmp_path / "data"
+    folder = tmp_path_factory.mktemp("first") / "data"
     made = server(folder, "first-account", "Heron", said="reed and sedge\n")
     assert made.returncode == 0, made.stderr
     return folder
+
+
+@pytest.fixture
+def workshop(first_day, tmp_path):
+    """The same, of this test's own."""
+    return shutil.copytree(first_day, tmp_path / "data")
 
 
 def rows(folder, query):
