@@ -12,8 +12,9 @@ from .basis.settings import Settings
 from .cutting import CutPath, SheetPlan, estimate
 from .files import FileFormat, Planned, planned_files, refuse_never_cut
 from .formats.frame import Frame, file_layers
-from .geometry import Point
+from .geometry import Box, Point
 from .job import Result
+from .name_room import room_at
 from .operations import Operation
 
 
@@ -33,12 +34,13 @@ class Work:
 
 @dataclass(frozen=True)
 class Outlined:
-    """A part's outline in a file: which copy, the middle of it, and the how-manieth of all outlines it is."""
+    """A part's outline in a file: which copy, its box, where in it a name has room, and the how-manieth of all outlines it is."""
 
     part: str
     title: str
     copy: int
-    at: Point
+    box: Box
+    room: Box | None
     turn: int
 
 
@@ -96,7 +98,8 @@ def _in_file(result: Result, planned: Planned, file_format: FileFormat, settings
     )  # fmt: skip
     cut = [path for work in works if work.operation == "cut" for path in work.paths if not path.inner and path.part]
     outlines = tuple(
-        Outlined(path.part, path.part_title, path.copy, _middle(path), turn) for turn, path in enumerate(cut, 1)
+        Outlined(path.part, path.part_title, path.copy, path.shape.box, _room(result, planned, path), turn)
+        for turn, path in enumerate(cut, 1)
     )
     kept = [path for work in works for path in work.paths]
     seconds = estimate(_with(planned, kept), basis, settings).total
@@ -113,6 +116,8 @@ def _with(planned: Planned, paths: list[CutPath]) -> SheetPlan:
     return replace(planned.plan, paths=tuple(paths), back=())
 
 
-def _middle(path: CutPath) -> Point:
+def _room(result: Result, planned: Planned, path: CutPath) -> Box | None:
     left, low, right, high = path.shape.box
-    return ((left + right) / 2, (low + high) / 2)
+    lies = result.layout.on_sheet(planned.sheet) if planned.sheet and not planned.part else ()
+    angle = next((one.motion.angle for one in lies if (one.part, one.copy) == (path.part, path.copy)), 0.0)
+    return room_at(result.build.part(path.part), angle, ((left + right) / 2, (low + high) / 2))

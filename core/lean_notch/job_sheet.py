@@ -13,9 +13,10 @@ from .cutting import Estimate, SheetPlan, estimate, rests_on, say_time
 from .cutting.registering import turned_over
 from .design import BoardNeed
 from .formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, Table
-from .geometry import Box
+from .geometry import Box, Motion
 from .geometry.contour import spans
 from .job import Job, Result
+from .name_room import room_at
 from .operations import OPERATIONS
 from .reader import Reader
 from .sheet_drawing import back_drawing, sheet_drawing
@@ -150,10 +151,15 @@ def _sheet(result: Result, sheet: SheetPlan, written: Written, reader: Reader) -
     if sheet.back:
         over = turned_over(sheet.width, sheet.height, sheet.turned_about)
         yield Lines((f"First its back, turned over about its {sheet.turned_about} edge:",))
-        turned = tuple(replace(one, at=over.point(one.at)) for one in labels)
+        turned = tuple(replace(one, at=over.point(one.at), room=one.room and _moved(one.room, over)) for one in labels)
         yield replace(back_drawing(result, sheet.number, reader), labels=turned)
         yield Lines(("Then its front:",))
     yield replace(sheet_drawing(result, sheet.number, reader), labels=labels)
+
+
+def _moved(box: Box, motion: Motion) -> Box:
+    (a, b), (c, d) = motion.point(box[:2]), motion.point(box[2:])
+    return (min(a, c), min(b, d), max(a, c), max(b, d))
 
 
 def _labels(result: Result, number: int) -> tuple[Label, ...]:
@@ -161,9 +167,10 @@ def _labels(result: Result, number: int) -> tuple[Label, ...]:
     labels = []
     for placed in result.layout.on_sheet(number):
         part = titles[placed.part]
-        left, low, right, high = placed.motion.region(part.region).box
+        left, low, right, high = part.box
+        at = placed.motion.point(((left + right) / 2, (low + high) / 2))
         name = f"{part.title} {placed.copy}" if part.quantity > 1 else part.title
-        labels.append(Label(name, ((left + right) / 2, (low + high) / 2)))
+        labels.append(Label(name, at, room_at(part, placed.motion.angle, at)))
     return tuple(labels)
 
 

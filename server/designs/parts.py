@@ -15,6 +15,7 @@ from lean_notch.design.sentence import Titles, of_words, sentence
 from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Region, Ring, flatten
+from lean_notch.name_room import name_rooms
 from lean_notch.operations import Operation
 from lean_notch.remembered import Remembered, Same
 from lean_notch.typed import number_at
@@ -51,7 +52,7 @@ def part_json(part: FlatPart, designed: Part, names: Mapping[str, float], titles
         steps.append(piece(given, partial(_step, step, mark, part, names, titles, step.id == first)))
     whole = out.PartOut(
         id=part.id, title=part.title, board=part.board, quantity=part.quantity, loose=designed.loose,
-        path=path_of(part.region), outline=_outline(part.region), holes=_holes(part.region), sunk=_sunk(part, designed), solid=_solid(part), box=part.box, thickness=part.thickness, steps=[],
+        path=path_of(part.region), outline=_outline(part.region), holes=_holes(part.region), sunk=_sunk(part, designed), solid=_solid(part), box=part.box, rooms=name_rooms(part), thickness=part.thickness, steps=[],
         corners=[name for name, _ in part.corners], edges=[name for name, _ in part.edges],
         sides={name: (edge.start[0], edge.start[1], edge.end[0], edge.end[1]) for name, edge in part.edges},
         points=[point for one in part.named for point in _points(one, titles)],

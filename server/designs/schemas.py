@@ -34,6 +34,9 @@ from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
 from workshop.schemas import MachineValues, ProfileValues, ScaleValues, StockValues
 
+Corners = tuple[float, float, float, float]
+"""Left, low, right, high."""
+
 Text = Annotated[str, Field(max_length=200)]
 Number = Annotated[int, Field(strict=True, ge=0, le=2**53)]
 """A stock's or a machine's."""
@@ -300,6 +303,8 @@ class PartOut(Out):
     sunk: str
     solid: SunkOut | None
     box: tuple[float, float, float, float]
+    rooms: tuple[Corners | None, Corners | None]
+    """Where its name has room: as it lies, and turned by a quarter."""
     thickness: float
     steps: list[StepOut]
     corners: list[str]

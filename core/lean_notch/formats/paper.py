@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..errors import OutOfRange
-from ..geometry import Point, Ring
+from ..geometry import Box, Point, Ring
 from ..units import say_mm
 
 
@@ -61,8 +61,11 @@ class Stroke:
 
 @dataclass(frozen=True)
 class Label:
+    """`room` is where around `at` nothing else is drawn, as far as that is known."""
+
     text: str
     at: Point
+    room: Box | None = None
 
 
 @dataclass(frozen=True)
@@ -162,6 +165,35 @@ def scale_for(drawing: Drawing, size: PageSize) -> float:
         (one for one in SCALES if drawing.width <= one * width and drawing.height <= one * height),
         max(drawing.width / width, drawing.height / height),
     )
+
+
+TEXT_MM = 3.0
+"""How high a name is on paper."""
+
+_LETTER, _LINE = 0.58, 1.15
+"""How wide a letter and how high a line is, in that."""
+
+
+def names_on(drawing: Drawing, size: PageSize) -> tuple[list[Label], str]:
+    """The labels where there is room for them, as they are drawn; where there is none a number, and what the numbers stand for."""
+    high = TEXT_MM * scale_for(drawing, size)
+    shown: list[Label] = []
+    numbers: dict[str, int] = {}
+    for label in drawing.labels:
+        room = label.room
+        if room is None:
+            fits, at = len(label.text) <= _FEW, label.at
+        else:
+            wide, tall = room[2] - room[0], room[3] - room[1]
+            fits = wide >= _LETTER * high * len(label.text) and tall >= _LINE * high
+            at = ((room[0] + room[2]) / 2, (room[1] + room[3]) / 2)
+        text = label.text if fits else str(numbers.setdefault(label.text, len(numbers) + 1))
+        shown.append(Label(text, at))
+    return shown, ", ".join(f"{number} {text}" for text, number in numbers.items())
+
+
+_FEW = 3
+"""Letters that may stand anywhere: numbers."""
 
 
 def say_scale(scale: float) -> str:

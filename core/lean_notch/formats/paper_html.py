@@ -8,6 +8,7 @@ from .paper import (
     MARGIN_MM,
     MOST_BOXES,
     PAPERS,
+    TEXT_MM,
     Block,
     Checks,
     Drawing,
@@ -17,6 +18,7 @@ from .paper import (
     PageSize,
     Paper,
     Table,
+    names_on,
     say_scale,
     scale_for,
 )
@@ -95,10 +97,11 @@ def _drawing(drawing: Drawing, size: PageSize) -> str:
     for stroke in drawing.strokes:
         data = "".join(path_data(ring, lambda p: (p[0], top - p[1]), flipped=True, digits=2) for ring in stroke.rings)
         lines.append(f'<path class="{stroke.kind}" fill-rule="evenodd" d="{data}"/>')
-    text_mm = 3.0 * scale
+    text_mm = TEXT_MM * scale
+    labels, listed = names_on(drawing, size)
     lines += [
         f'<text x="{number(label.at[0], 2)}" y="{number(top - label.at[1], 2)}" font-size="{number(text_mm, 2)}">{escape(label.text)}</text>'
-        for label in drawing.labels
+        for label in labels
     ]
     if drawing.axes:
         (x, y), arm = drawing.axes.at, 8.0 * scale
@@ -119,7 +122,7 @@ def _drawing(drawing: Drawing, size: PageSize) -> str:
     width, height = drawing.width / scale, (below + 3 * scale) / scale
     return (
         f'<figure><svg width="{number(width)}mm" height="{number(height)}mm" data-scale="{number(scale)}" '
-        f'viewBox="0 0 {number(drawing.width)} {number(below + 3 * scale)}">{"".join(lines)}</svg></figure>'
+        f'viewBox="0 0 {number(drawing.width)} {number(below + 3 * scale)}">{"".join(lines)}</svg>{f"<figcaption>{escape(listed)}</figcaption>" if listed else ""}</figure>'
     )
 
 

@@ -32,6 +32,7 @@ from .paper import (
     PageSize,
     Paper,
     Table,
+    names_on,
     say_scale,
     scale_for,
 )
@@ -102,6 +103,8 @@ def _block(block: Block, size: PageSize) -> Iterator[Flowable]:
             yield _table(block, size)
         case Drawing():
             yield _Drawn(block, size)
+            if listed := names_on(block, size)[1]:
+                yield _text(listed, _style(9, before=1))
 
 
 def _table(table: Table, size: PageSize, *, headed: bool = True) -> Flowable:
@@ -176,7 +179,7 @@ class _Drawn(Flowable):
 
     def __init__(self, drawing: Drawing, size: PageSize) -> None:
         super().__init__()
-        self.drawing = drawing
+        self.drawing, self.size = drawing, size
         self.scale = scale_for(drawing, size)
 
     def wrap(self, width: float, height: float) -> tuple[float, float]:  # noqa: ARG002
@@ -200,7 +203,7 @@ class _Drawn(Flowable):
             canvas.drawPath(_path(canvas, stroke.rings, k), stroke=1, fill=int(stroke.kind == "part"), fillMode=0)
         canvas.setDash([])
         canvas.setFillColor(INK)
-        for label in drawing.labels:
+        for label in names_on(drawing, self.size)[0]:
             canvas.setFont(REGULAR, 8)
             canvas.drawCentredString(label.at[0] * k, label.at[1] * k - 2.6, label.text)
         if drawing.axes:

@@ -3308,15 +3308,17 @@ export interface components {
     }
     /**
      * Outlined
-     * @description A part's outline in a file: which copy, the middle of it, and the how-manieth of all outlines it is.
+     * @description A part's outline in a file: which copy, its box, where in it a name has room, and the how-manieth of all outlines it is.
      */
     Outlined: {
-      /** At */
-      at: [number, number]
+      /** Box */
+      box: [number, number, number, number]
       /** Copy */
       copy: number
       /** Part */
       part: string
+      /** Room */
+      room: [number, number, number, number] | null
       /** Title */
       title: string
       /** Turn */
@@ -3406,6 +3408,8 @@ export interface components {
       points: components['schemas']['PointOnPart'][]
       /** Quantity */
       quantity: number
+      /** Rooms */
+      rooms: [[number, number, number, number] | null, [number, number, number, number] | null]
       /** Sides */
       sides: {
         [key: string]: [number, number, number, number]

@@ -4,6 +4,9 @@ import { computed, ref, useId, type Ref } from 'vue'
 
 import { useViewport } from '../composables/useViewport'
 import { scaleBar, toScreen, type Box, type Point } from '../geometry/view'
+import { textWidth } from '../composables/textWidth'
+import { placeNames, seen, type Label } from '../geometry/names'
+import PartNames from './PartNames.vue'
 import Still from './Still.vue'
 import { useSay } from '../composables/useSay'
 import { MM_PER_INCH } from '../units'
@@ -16,6 +19,9 @@ const props = defineProps<{
   aside?: number
   /** Room round the drawing in px, where sizes stand beside it. */
   padding?: number
+  /** What is named on it, and what of the drawing names may not be written over, in px. */
+  names?: readonly Label[]
+  taken?: (at: (point: Point) => Point) => Box[]
 }>()
 const emit = defineEmits<{
   /** What was clicked, the paper itself included. */
@@ -36,6 +42,25 @@ const bar = computed(() => {
   const { length, px } = scaleBar(perUnit, Math.min(160, port.size.value.width * 0.3))
   return { text: say.number(length, 6, 0), px }
 })
+
+const at = (point: Point) => toScreen(port.view.value, point)
+const TOOLS_PX = 44
+const placed = computed(() => {
+  if (!props.names) return null
+  const { width, height } = port.size.value
+  const named = props.names.map((one) => ({
+    ...one,
+    box: seen(one.box, at),
+    room: one.room && seen(one.room, at),
+  }))
+  return placeNames(
+    named,
+    [4, 4, width - (props.aside ?? 0) - 4, height - TOOLS_PX],
+    textWidth,
+    props.taken?.(at),
+  )
+})
+const labels = computed(() => new Map((props.names ?? []).map((one) => [one.key, one])))
 
 /** Hatches keep their distance on the screen whatever the scale. Each frame has its own. */
 const steady = computed(() => `scale(${1 / port.view.value.scale})`)
@@ -102,14 +127,22 @@ defineSlots<{
       <g :transform="port.transform.value" :style="{ '--px': `${1 / port.view.value.scale}px` }">
         <Still><slot /></Still>
       </g>
-      <slot name="over" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
+      <slot name="over" :at="at" :px-per-mm="port.view.value.scale" />
+      <PartNames v-if="placed" :names="placed.names" :labels="labels" />
     </svg>
-    <slot name="fields" :at="(p: Point) => toScreen(port.view.value, p)" :px-per-mm="port.view.value.scale" />
-    <div class="bar small figure" aria-hidden="true">
-      <svg :width="bar.px + 2" height="8">
-        <path :d="`M1 7V1H${bar.px + 1}V7M${bar.px / 2 + 1} 1v4`" />
-      </svg>
-      {{ bar.text }} {{ say.unit }}
+    <slot name="fields" :at="at" :px-per-mm="port.view.value.scale" />
+    <div class="foot">
+      <div class="bar small figure" aria-hidden="true">
+        <svg :width="bar.px + 2" height="8">
+          <path :d="`M1 7V1H${bar.px + 1}V7M${bar.px / 2 + 1} 1v4`" />
+        </svg>
+        {{ bar.text }} {{ say.unit }}
+      </div>
+      <ol v-if="placed?.list.length" class="listed small" aria-label="What the numbers on the drawing are">
+        <li v-for="one in placed.list" :key="one.number">
+          <b>{{ one.number }}</b> {{ one.text }}<span class="second">{{ one.note }}</span>
+        </li>
+      </ol>
     </div>
     <div class="tools">
       <span v-if="readout !== false && port.pointer.value" class="figure small second" aria-hidden="true">
@@ -157,17 +190,36 @@ defineSlots<{
 .hatch.pocket {
   stroke: var(--pocket);
 }
-.bar {
+.foot {
   position: absolute;
   left: 22px;
-  bottom: 12px;
-  display: grid;
+  right: 170px;
+  bottom: 8px;
+  display: flex;
+  flex-wrap: wrap-reverse;
+  align-items: end;
+  gap: 4px 18px;
   pointer-events: none;
+}
+.bar {
+  display: grid;
 }
 .bar path {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.5;
+}
+.listed {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  max-height: 6.2em;
+  margin: 0;
+  padding: 0 8px;
+  overflow-y: auto;
+  list-style: none;
+  background: var(--sheet);
+  pointer-events: auto;
 }
 .tools {
   position: absolute;

@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 
 import type { InFile, Operation } from '../api/client'
+import type { Label } from '../geometry/names'
+import type { Box, Point } from '../geometry/view'
 import { useSay } from '../composables/useSay'
 import DrawingFrame from './DrawingFrame.vue'
 
@@ -20,7 +22,6 @@ const discs = computed(() => {
   }
   return found
 })
-const named = computed(() => (props.file.outlines.length <= MOST_NAMED ? props.file.outlines : []))
 const copies = computed(() => {
   const counts = new Map<string, number>()
   for (const { part } of props.file.outlines) counts.set(part, (counts.get(part) ?? 0) + 1)
@@ -34,22 +35,34 @@ function turn(n: number): string {
   const ends: Record<number, string> = { 1: 'st', 2: 'nd', 3: 'rd' }
   return `${n}${n % 100 > 10 && n % 100 < 14 ? 'th' : (ends[n % 10] ?? 'th')}`
 }
-/** A name makes way for discs, up or down. */
-const SHIFTS = [0, 15, -15, 22]
-function nameAt(place: readonly number[], at: (point: [number, number]) => readonly [number, number]) {
-  const [x, y] = at(place as [number, number])
-  const clear = (dy: number) =>
-    discs.value.every((disc) => {
-      const [dx, ddy] = at(disc.at as [number, number])
-      return Math.abs(dx - 13 - x) > 50 || Math.abs(ddy - 13 - (y + dy)) > 15
-    })
-  return [x, y + (SHIFTS.find(clear) ?? 0)] as const
+const names = computed<Label[]>(() =>
+  (props.file.outlines.length <= MOST_NAMED ? props.file.outlines : []).map((one) => ({
+    key: `${one.part}-${one.copy}`,
+    text: (copies.value.get(one.part) ?? 1) > 1 ? `${one.title} ${one.copy}` : one.title,
+    note: turn(one.turn) && `  ${turn(one.turn)}`,
+    box: one.box as Box,
+    room: one.room as Box | null,
+  })),
+)
+/** Names make way for the discs. */
+function discsAt(at: (point: Point) => Point): Box[] {
+  return discs.value.map((disc) => {
+    const [x, y] = at(disc.at)
+    return [x - 26, y - 26, x, y]
+  })
 }
 const zero = computed(() => props.file.origin as [number, number])
 </script>
 
 <template>
-  <DrawingFrame :box="[0, 0, file.width, file.height]" :label="`In the file ${file.name}`" :readout="false">
+  <DrawingFrame
+    :box="[0, 0, file.width, file.height]"
+    :label="`In the file ${file.name}`"
+    :readout="false"
+    :names="names"
+    :taken="discsAt"
+    class="in-file"
+  >
     <template #default>
       <rect class="edge" x="0" y="0" :width="file.width" :height="file.height" />
       <path
@@ -64,19 +77,7 @@ const zero = computed(() => props.file.origin as [number, number])
         :d="work.data"
       />
     </template>
-    <template #over="{ at, pxPerMm }">
-      <text
-        v-for="one in named"
-        :key="`${one.part}-${one.copy}`"
-        class="name"
-        :x="nameAt(one.at, at)[0]"
-        :y="nameAt(one.at, at)[1] + 5"
-      >
-        <template v-if="pxPerMm > 0.55"
-          >{{ one.title }}{{ (copies.get(one.part) ?? 1) > 1 ? ` ${one.copy}` : '' }}</template
-        >
-        <tspan class="turn" dx="5">{{ turn(one.turn) }}</tspan>
-      </text>
+    <template #over="{ at }">
       <g
         v-for="disc in discs"
         :key="disc.operation"
@@ -116,18 +117,8 @@ const zero = computed(() => props.file.origin as [number, number])
   stroke: var(--deep);
   stroke-width: 2.2;
 }
-.name {
-  text-anchor: middle;
-  paint-order: stroke;
-  stroke: var(--sheet);
-  stroke-width: 4px;
-  stroke-linejoin: round;
-  fill: var(--ink);
-  pointer-events: none;
-}
-.turn {
-  fill: var(--second);
-  font-size: 0.9rem;
+.in-file {
+  --under-names: var(--sheet);
 }
 .disc circle {
   fill: var(--sheet);

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Part } from '../api/client'
+import type { Label } from '../geometry/names'
 import { inRows } from '../geometry/rows'
 import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
@@ -24,11 +25,32 @@ const laid = computed(() =>
   ),
 )
 
-const hasMarks = (part: Part) => part.steps.length > 1
+const names = computed<Label[]>(() =>
+  parts.value.flatMap((part, i) => {
+    if (job.hidden.has(part.id)) return []
+    const [x, y] = laid.value.places[i]!
+    const there = ([left, low, right, high]: Part['box']): Part['box'] => [
+      left + x,
+      low + y,
+      right + x,
+      high + y,
+    ]
+    const note = ` ${say.size(part.box[2] - part.box[0], part.box[3] - part.box[1])}`
+    const room = part.rooms[0]
+    return [{ key: part.id, text: part.title, note, box: there(part.box), room: room && there(room) }]
+  }),
+)
 </script>
 
 <template>
-  <DrawingFrame :box="laid.box" label="Parts, flat" :readout="false" @pick="onPick" @menu="onMenu">
+  <DrawingFrame
+    :box="laid.box"
+    label="Parts, flat"
+    :readout="false"
+    :names="names"
+    @pick="onPick"
+    @menu="onMenu"
+  >
     <template #default>
       <PartPiece
         v-for="(part, i) in parts"
@@ -38,38 +60,5 @@ const hasMarks = (part: Part) => part.steps.length > 1
         :transform="`translate(${laid.places[i]![0]} ${laid.places[i]![1]})`"
       />
     </template>
-    <template #over="{ at, pxPerMm }">
-      <g v-for="(part, i) in parts" :key="part.id" class="words">
-        <text
-          v-if="!hasMarks(part)"
-          :x="at([laid.places[i]![0] + (part.box[0] + part.box[2]) / 2, 0])[0]"
-          :y="at([0, laid.places[i]![1] + (part.box[1] + part.box[3]) / 2])[1]"
-        >
-          {{ part.title }}
-        </text>
-        <text
-          v-if="!hasMarks(part) && (part.box[2] - part.box[0]) * pxPerMm > 130"
-          class="figure second"
-          :x="at([laid.places[i]![0] + (part.box[0] + part.box[2]) / 2, 0])[0]"
-          :y="at([0, laid.places[i]![1] + (part.box[1] + part.box[3]) / 2])[1] + 20"
-        >
-          {{ say.size(part.box[2] - part.box[0], part.box[3] - part.box[1]) }}
-        </text>
-      </g>
-    </template>
   </DrawingFrame>
 </template>
-
-<style scoped>
-.words {
-  pointer-events: none;
-  text-anchor: middle;
-  fill: var(--ink);
-  font-weight: 500;
-}
-.words .second {
-  fill: var(--second);
-  font-weight: 400;
-  font-size: 0.85rem;
-}
-</style>

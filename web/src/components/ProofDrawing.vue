@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { Design, Finding, Proof } from '../api/client'
-import { placing, useSheet } from '../composables/useSheet'
+import { namesOf, placing, useSheet } from '../composables/useSheet'
 import { usePicking } from '../composables/usePicking'
 import { useSay } from '../composables/useSay'
 import { furthestOff, magnification } from '../geometry/magnified'
@@ -67,26 +67,15 @@ const bands = computed(() =>
     .join(''),
 )
 
-/** By each part's name its worst deviation, and whether that is fine. */
+/** With each part's name its worst deviation, and whether that is fine. */
 const labels = computed(() =>
-  placed.value.map((one) => {
-    const part = parts.value.get(one.part)!
-    const [left, low, right, high] = part.box
-    const [x, y, wide] =
-      one.angle === 90
-        ? [one.x - high, one.y + right, high - low]
-        : [one.x + left, one.y + high, right - left]
+  namesOf(placed.value, parts.value).map((label, i) => {
+    const one = placed.value[i]!
     const found = proofs.value.find(({ part: id, copy }) => id === one.part && copy === one.copy_number)
     const worst = found && [found.edge, found.corner].filter((mm): mm is number => mm !== null)
-    return {
-      key: `${one.part}-${one.copy_number}`,
-      at: [x, y] as const,
-      wide,
-      name: part.quantity > 1 ? `${part.title} ${one.copy_number}` : part.title,
-      ok: found?.ok ?? null,
-      value: worst?.length ? say.length(Math.max(...worst), 3) : found ? 'missing' : '',
-      selected: job.picked.part === one.part,
-    }
+    const value = worst?.length ? say.length(Math.max(...worst), 3) : found ? 'missing' : ''
+    const note = value && `  ${found?.ok ? '✓' : '!'} ${value}`
+    return { ...label, note, wrong: found?.ok === false, selected: job.picked.part === one.part }
   }),
 )
 
@@ -105,6 +94,7 @@ defineExpose({ lookAt })
     :box="[0, 0, sheet.width, sheet.height]"
     :label="`Sheet ${sheet.number} as cut`"
     :aside="aside"
+    :names="labels"
     @pick="onPick"
     @menu="onMenu"
   >
@@ -138,26 +128,7 @@ defineExpose({ lookAt })
         <path class="many off" :d="bands" />
       </template>
     </template>
-    <template #over="{ at, pxPerMm }">
-      <template v-for="one in labels" :key="one.key">
-        <text
-          v-if="one.wide * pxPerMm > 96"
-          class="label"
-          :class="{ selected: one.selected }"
-          :x="at(one.at)[0] + 9"
-          :y="at(one.at)[1] + 19"
-        >
-          {{ one.name }}
-          <tspan
-            v-if="one.value && one.wide * pxPerMm > 9 * one.name.length + 70"
-            class="figure"
-            :class="{ wrong: one.ok === false }"
-            dx="4"
-          >
-            {{ one.ok ? '✓' : '!' }} {{ one.value }}
-          </tspan>
-        </text>
-      </template>
+    <template #over="{ at }">
       <g v-if="finding?.place && finding.sheet === sheet.number" class="finding" :class="finding.severity">
         <circle :cx="at(finding.place)[0]" :cy="at(finding.place)[1]" r="12" />
       </g>
@@ -224,22 +195,6 @@ defineExpose({ lookAt })
 .current {
   stroke: var(--path);
   stroke-width: calc(3 * var(--px));
-}
-.label {
-  paint-order: stroke;
-  stroke: var(--board);
-  stroke-width: 3px;
-  stroke-linejoin: round;
-  pointer-events: none;
-  fill: var(--second);
-  font-weight: 500;
-}
-.label.selected {
-  fill: var(--deep);
-}
-.label .wrong {
-  fill: var(--bad);
-  font-weight: 700;
 }
 .finding circle {
   fill: none;

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import type { Design } from '../api/client'
-import { placing, useSheet } from '../composables/useSheet'
+import { namesOf, placing, useSheet } from '../composables/useSheet'
 import { useJob } from '../stores/job'
 import DrawingFrame from './DrawingFrame.vue'
 import PartPiece from './PartPiece.vue'
@@ -18,19 +18,14 @@ const margin = computed(
   () => job.design!.ledger[`sheet:${props.sheet.number}`]?.find(({ key }) => key === 'margin')?.value ?? 0,
 )
 
-/** Where a part's name goes, and how far it is moved down from there: its middle, or its lower edge if lines may cross that. */
-function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [number, number]; down: number } {
-  const { box, steps } = parts.value.get(part)!
-  const [left, low, right, high] = angle === 90 ? [-box[3], box[0], -box[1], box[2]] : box
-  const bare = steps.length < 2
-  return { place: [x + (left + right) / 2, y + (bare ? (low + high) / 2 : low)], down: bare ? 4 : -6 }
-}
+const names = computed(() => namesOf(placed.value, parts.value))
 </script>
 
 <template>
   <DrawingFrame
     :box="[0, 0, sheet.width, sheet.height]"
     :label="`Sheet ${sheet.number}`"
+    :names="names"
     @pick="onPick"
     @menu="onMenu"
   >
@@ -62,18 +57,6 @@ function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [numb
         :name="`${parts.get(one.part)!.title} ${one.copy_number}`"
       />
     </template>
-    <template #over="{ at, pxPerMm }">
-      <template v-for="one in placed" :key="`${one.part}-${one.copy_number}`">
-        <text
-          v-if="pxPerMm > 0.6"
-          :x="at(nameOf(one).place)[0]"
-          :y="at(nameOf(one).place)[1] + nameOf(one).down"
-        >
-          {{ parts.get(one.part)!.title }}
-          <template v-if="parts.get(one.part)!.quantity > 1">{{ one.copy_number }}</template>
-        </text>
-      </template>
-    </template>
   </DrawingFrame>
 </template>
 
@@ -93,15 +76,5 @@ function nameOf({ part, x, y, angle }: Design['placed'][number]): { place: [numb
   fill: var(--ochre-wash);
   stroke: var(--ochre);
   stroke-dasharray: 4 3;
-}
-text {
-  /* Clear of whatever is engraved below it. */
-  paint-order: stroke;
-  stroke: var(--board);
-  stroke-width: 3px;
-  stroke-linejoin: round;
-  text-anchor: middle;
-  pointer-events: none;
-  fill: var(--ink);
 }
 </style>
