@@ -1,6 +1,7 @@
 // What of a page's text cannot be read: [kind, text, other] of each. Boxes are those that the browser itself gives.
 () => {
-  const shown = (e) => e.checkVisibility({ opacityProperty: true, visibilityProperty: true })
+  const unseen = (e) => { for (; e && e !== document.body; e = e.parentElement) if (getComputedStyle(e).clipPath === 'inset(50%)') return true; return false }
+  const shown = (e) => !unseen(e) && e.checkVisibility({ opacityProperty: true, visibilityProperty: true })
   const clips = (e) => ['hidden', 'clip'].includes(e.overflowX)
   const scrolls = (e) => ['auto', 'scroll'].includes(e)
   const layered = (e) => {

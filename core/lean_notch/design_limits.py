@@ -180,7 +180,7 @@ def _letters(part: FlatPart, steps: dict[str, Step], least: float, beam: float) 
         wanted = max(least, high * beam / stroke if stroke else 0.0)
         wanted = math.ceil(wanted * 10 - 1e-6) / 10
         why = (
-            f"its strokes are {say_mm(stroke or 0.0, 2)} wide, the beam {say_mm(beam, 2)}"
+            f"its strokes are {say_mm(stroke or 0.0, 2)} wide, the kerf {say_mm(beam, 2)}"
             if fine
             else f"at least {say_mm(least)} can be read"
         )

@@ -21,7 +21,7 @@ export const HELP: Record<string, readonly [string, string, string]> = {
     'What goes wrong: too little between parts for the beam or tool, or a clamp where the tool wants to go.',
   ],
   prove: [
-    'Prove tells whether it will fit: it reads the written file back, runs a beam of the real width along every path, and measures what is left.',
+    'Prove tells whether it will fit: it reads the written file back, runs a beam or tool of the real width along every path, and measures what is left.',
     'Step through what it found with N and P; each has its place, its cause, and what to do.',
     'What goes wrong: the proof is only as true as the kerf and the readings; what it did not look at is named at the end.',
   ],

@@ -235,7 +235,7 @@ class ShapeStep(Typed):
     to_y: Annotated[Of, Title("Halfway to")] = ""
     pattern: Annotated[Pattern | None, Title("Copies")] = None
     depth: Annotated[Length | None, Title("Depth")] = None
-    side: Annotated[Side, Title("The beam runs")] = "auto"
+    side: Annotated[Side, Title("The cut runs")] = "auto"
     face: Annotated[Literal["front", "back"], Title("Face")] = "front"
     title: Annotated[str, Words(80, required=False), Title("Name")] = ""
     on: Annotated[bool, Title("Switched on")] = True

@@ -353,6 +353,7 @@ class _Prover:
         part = self.build.part(placed.part)
         title = f"{part.title} {placed.copy}"
         board = self.basis.of(part.board)
+        laser = board.machine.kind == "laser"
         kerf, unsure = board.kerf, board.machine.kerf_within / 2
         where_it_lies = (part, kerf, *placed.motion.numbers)
         nominal = _NOMINAL(where_it_lies, lambda: placed.motion.region(finished(part, kerf)))
@@ -365,8 +366,8 @@ class _Prover:
                 Finding(
                     "part-missing" if missing else "part-in-pieces", "stop",
                     f"{title} is not in the file where the layout has it." if missing
-                    else f"A beam of {say_mm(kerf)} does not leave {title} in one piece.",
-                    "Export the file again from this layout." if missing else "Widen its thin places, or use a finer beam.",
+                    else f"{'A beam' if laser else 'A tool'} of {say_mm(kerf)} does not leave {title} in one piece.",
+                    "Export the file again from this layout." if missing else "Widen its thin places, or use a finer beam." if laser else "Widen its thin places, or use a finer tool.",
                     place=((left + right) / 2, (low + high) / 2), **where,  # type: ignore[arg-type]
                 )
             )  # fmt: skip

@@ -136,12 +136,12 @@ TEST_PIECES: Mapping[Way, Recipe] = {"slats": SLATS, "plug": PLUG, "comb": COMB}
 
 INSTRUCTIONS: Mapping[Way, tuple[str, ...]] = {
     "slats": (
-        "Cut the file as it is: the beam runs on the line, nothing is compensated.",
+        "Cut the file as it is: the cut runs on the line, nothing is compensated.",
         "Keep the slats in the order of their numbers, the same side up, and push them together on something flat.",
         "Measure the row from end to end with a caliper, five times, pushing together anew each time.",
     ),
     "plug": (
-        "Cut the file as it is: the beam runs on the line, nothing is compensated. Mark which plug came from which side up.",
+        "Cut the file as it is: the cut runs on the line, nothing is compensated. Mark which plug came from which side up.",
         "Measure the hole across its flats, in both directions, with the inner jaws.",
         "Measure the plug across its flats, in both directions.",
     ),

@@ -188,4 +188,21 @@ function forget(): void {
     margin: 0;
   }
 }
+/* On a phone one row, to be pushed sideways. */
+@media (max-width: 600px) {
+  .strip {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
+  .strip > * {
+    flex: none;
+  }
+  .head {
+    width: auto;
+    padding-inline: 12px;
+  }
+  .sum {
+    order: -1;
+  }
+}
 </style>

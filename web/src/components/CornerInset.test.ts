@@ -20,7 +20,7 @@ const corner: CloseUp = {
 
 describe('the corner', () => {
   it('says the number of every line that was measured, and of nominal', () => {
-    const inset = mount(CornerInset, { props: { of: corner } })
+    const inset = mount(CornerInset, { props: { tool: 'beam', of: corner } })
     const text = inset.text()
     for (const words of [
       'finished edge',
@@ -36,7 +36,7 @@ describe('the corner', () => {
   })
 
   it('is drawn to scale: the beam as wide as it is', () => {
-    const inset = mount(CornerInset, { props: { of: corner } })
+    const inset = mount(CornerInset, { props: { tool: 'beam', of: corner } })
     const scale = Number(inset.get('[data-scale]').attributes('data-scale'))
     expect(scale).toBeCloseTo(184 / 0.6)
     expect(inset.get('path.beam').attributes('style')).toContain(`${0.14 * scale}px`)
@@ -44,7 +44,7 @@ describe('the corner', () => {
 
   it('shows an edge where there is no corner, with what was measured of it', () => {
     const edge = { ...corner, what: 'edge' as const, measured: corner.measured.slice(0, 2) }
-    const inset = mount(CornerInset, { props: { of: edge } })
+    const inset = mount(CornerInset, { props: { tool: 'beam', of: edge } })
     expect(inset.text()).toContain('Edge of front')
     expect(inset.text()).not.toContain('left in the corner')
   })

@@ -8,7 +8,7 @@ import { useSay } from '../composables/useSay'
 import { useJob } from '../stores/job'
 
 /** One corner, much enlarged: where the beam ran, what it left, and what was wanted, each with its number. */
-const props = defineProps<{ of: CloseUp }>()
+const props = defineProps<{ of: CloseUp; tool: string }>()
 const say = useSay()
 const job = useJob()
 const id = useId()
@@ -92,7 +92,7 @@ const rows = computed(() => {
         <text class="figure value" :x="WIDTH - 8" :y="row.y">{{ row.value }}</text>
       </g>
       <text class="beam-words" :x="SIZE + 24" :y="SIZE - 2">
-        beam {{ say.short(of.beam) }} {{ say.unit }} wide
+        {{ tool }} {{ say.short(of.beam) }} {{ say.unit }} wide
       </text>
     </svg>
   </figure>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useIntervalFn } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { useElementSize, useIntervalFn } from '@vueuse/core'
+import { computed, useTemplateRef, watch } from 'vue'
 
 import type { Proof } from '../api/client'
+import { textWidth } from '../composables/textWidth'
 
 /** The paths of a sheet in the order of the file: drag to any of them, or watch them one by one. */
 const props = defineProps<{ paths: Proof['paths'][string]; titles: ReadonlyMap<string, string> }>()
@@ -47,8 +48,19 @@ const kinds = computed(() => {
   })
   return found
 })
-/** Labels only where they have room. */
-const labelled = computed(() => kinds.value.filter(({ count }) => count / props.paths.length > 0.09))
+const line = useTemplateRef('line')
+const { width } = useElementSize(line)
+/** Labels only where they have room beside the one before. */
+const labelled = computed(() => {
+  let free = 0
+  return kinds.value.filter(({ words, from, count }) => {
+    const middle = (width.value * (from + count / 2)) / props.paths.length
+    const half = textWidth(words) / 2
+    if (middle - half < free || middle + half > width.value + half) return false
+    free = middle + half + 8
+    return true
+  })
+})
 const now = computed(() => {
   const path = props.paths[done.value - 1]
   if (!path || done.value === props.paths.length) return `${props.paths.length} paths`
@@ -62,7 +74,7 @@ const now = computed(() => {
     <ElButton size="small" :aria-label="isActive ? 'Stop' : 'Play'" @click="play">{{
       isActive ? '❚❚' : '▶'
     }}</ElButton>
-    <div class="line">
+    <div ref="line" class="line">
       <ElSlider
         v-model="done"
         :min="0"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onLongPress } from '@vueuse/core'
-import { computed, ref, useId, type Ref } from 'vue'
+import { computed, ref, useId, useTemplateRef, watch, type Ref } from 'vue'
 
 import { useViewport } from '../composables/useViewport'
 import { scaleBar, toScreen, type Box, type Point } from '../geometry/view'
@@ -60,6 +60,16 @@ const placed = computed(() => {
     props.taken?.(at),
   )
 })
+/** How high the list is. Once there is one it keeps its room, or the drawing would grow into it and need it again. */
+const LINE_PX = 22
+const listed = ref(0)
+const list = useTemplateRef('list')
+watch(() => props.names, () => (listed.value = 0)) // prettier-ignore
+watch(
+  () => placed.value?.list.length ?? 0,
+  (count) => (listed.value = Math.max(listed.value, count ? LINE_PX : 0, list.value?.scrollHeight ?? 0)),
+  { flush: 'post', immediate: true },
+)
 const labels = computed(() => new Map((props.names ?? []).map((one) => [one.key, one])))
 
 /** Hatches keep their distance on the screen whatever the scale. Each frame has its own. */
@@ -130,6 +140,17 @@ defineSlots<{
       <slot name="over" :at="at" :px-per-mm="port.view.value.scale" />
       <PartNames v-if="placed" :names="placed.names" :labels="labels" />
     </svg>
+    <ol
+      v-if="listed"
+      ref="list"
+      class="listed small"
+      :style="{ minHeight: `${listed}px` }"
+      aria-label="What the numbers on the drawing are"
+    >
+      <li v-for="one in placed?.list" :key="one.number">
+        <b>{{ one.number }}</b> {{ one.text }}<span class="second">{{ one.note }}</span>
+      </li>
+    </ol>
     <slot name="fields" :at="at" :px-per-mm="port.view.value.scale" />
     <div class="foot">
       <div class="bar small figure" aria-hidden="true">
@@ -138,11 +159,6 @@ defineSlots<{
         </svg>
         {{ bar.text }} {{ say.unit }}
       </div>
-      <ol v-if="placed?.list.length" class="listed small" aria-label="What the numbers on the drawing are">
-        <li v-for="one in placed.list" :key="one.number">
-          <b>{{ one.number }}</b> {{ one.text }}<span class="second">{{ one.note }}</span>
-        </li>
-      </ol>
     </div>
     <div class="tools">
       <span v-if="readout !== false && port.pointer.value" class="figure small second" aria-hidden="true">
@@ -158,6 +174,8 @@ defineSlots<{
 <style scoped>
 .frame {
   position: relative;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
   min-height: 0;
   overflow: hidden;
   background: var(--sheet);
@@ -212,14 +230,13 @@ defineSlots<{
 .listed {
   display: flex;
   flex-wrap: wrap;
+  align-content: start;
   gap: 0 14px;
   max-height: 6.2em;
-  margin: 0;
-  padding: 0 8px;
+  margin: 0 0 44px;
+  padding: 0 22px;
   overflow-y: auto;
   list-style: none;
-  background: var(--sheet);
-  pointer-events: auto;
 }
 .tools {
   position: absolute;

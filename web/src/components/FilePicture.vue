@@ -44,12 +44,14 @@ const names = computed<Label[]>(() =>
     room: one.room as Box | null,
   })),
 )
-/** Names make way for the discs. */
-function discsAt(at: (point: Point) => Point): Box[] {
-  return discs.value.map((disc) => {
-    const [x, y] = at(disc.at)
-    return [x - 26, y - 26, x, y]
+/** Names make way for the discs and for the zero. */
+function taken(at: (point: Point) => Point): Box[] {
+  const [x, y] = at(zero.value)
+  const marks = discs.value.map((disc): Box => {
+    const [right, low] = at(disc.at)
+    return [right - 26, low - 26, right, low]
   })
+  return [...marks, [x + 8, y - 24, x + 26, y]]
 }
 const zero = computed(() => props.file.origin as [number, number])
 </script>
@@ -60,7 +62,7 @@ const zero = computed(() => props.file.origin as [number, number])
     :label="`In the file ${file.name}`"
     :readout="false"
     :names="names"
-    :taken="discsAt"
+    :taken="taken"
     class="in-file"
   >
     <template #default>

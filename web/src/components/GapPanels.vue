@@ -63,7 +63,7 @@ const panels = computed(() =>
 <style scoped>
 .panels {
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 2px 6px;
   padding: 4px 12px;
 }
@@ -84,6 +84,12 @@ button {
 }
 button[aria-pressed='true'] {
   border-color: var(--ink);
+}
+button span {
+  white-space: normal;
+}
+button svg {
+  max-width: 100%;
 }
 .inner {
   fill: var(--deep-wash);

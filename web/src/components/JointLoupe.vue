@@ -171,6 +171,7 @@ function lookAtGap(): void {
 <style scoped>
 .loupe {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(7rem, 11rem);
   grid-auto-rows: auto;
   min-height: 0;
@@ -182,6 +183,7 @@ header {
   display: flex;
   align-items: center;
   justify-content: space-between;
+  flex-wrap: wrap;
   white-space: nowrap;
   padding: 7px 12px 3px;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 
 import type { Stop } from '../api/client'
@@ -6,8 +7,9 @@ import { useSay } from '../composables/useSay'
 import NotchMark from './NotchMark.vue'
 
 /** The six stops of a job, each with its live line; free to visit in any order. */
-defineProps<{ stops: readonly Stop[] }>()
+const props = defineProps<{ stops: readonly Stop[] }>()
 const route = useRoute()
+const current = computed(() => props.stops.find(({ key }) => key === route.name))
 const say = useSay()
 </script>
 
@@ -28,6 +30,10 @@ const say = useSay()
       </span>
     </RouterLink>
   </nav>
+  <p v-if="current" class="current small" aria-hidden="true">
+    {{ say.sentence(current.line) }}
+    <span v-if="current.wants" class="ochre">{{ say.sentence(current.wants) }}</span>
+  </p>
 </template>
 
 <style scoped>
@@ -67,6 +73,9 @@ b {
 svg {
   margin-top: 2px;
 }
+.current {
+  display: none;
+}
 @media (max-width: 1180px) {
   a {
     gap: 7px;
@@ -80,6 +89,37 @@ svg {
     padding: 0;
     border-right: 0;
     border-bottom: 1px solid var(--line);
+  }
+}
+/* On a phone a row of marks, and the line of the stop that is open: its own content begins above the fold. */
+@media (max-width: 600px) {
+  nav {
+    grid-template-columns: repeat(6, minmax(0, 1fr));
+  }
+  a {
+    grid-template-columns: minmax(0, 1fr);
+    justify-items: center;
+    gap: 2px;
+    min-height: 3rem;
+    padding: 5px 1px 3px;
+    text-align: center;
+  }
+  b {
+    font-size: 0.8rem;
+    font-weight: 500;
+  }
+  a .small {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .current {
+    display: block;
+    grid-column: 1 / -1;
+    padding: 2px 12px 4px;
+    background: var(--panel);
   }
 }
 </style>

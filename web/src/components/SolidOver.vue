@@ -4,7 +4,9 @@ import { computed } from 'vue'
 import { onPicture, type Camera } from '../geometry/raster'
 import { along } from '../geometry/solids'
 import type { Triple } from '../geometry/standing'
-import { scaleBar } from '../geometry/view'
+import { textWidth } from '../composables/textWidth'
+import { over } from '../geometry/names'
+import { scaleBar, type Box, type Point } from '../geometry/view'
 import { MM_PER_INCH } from '../units'
 import type { Stood } from '../composables/useSolids'
 import { useSay } from '../composables/useSay'
@@ -94,9 +96,28 @@ const sizes = computed(() => {
   })
 }) // prettier-ignore
 
+const FIELD_PX = 30
+const TOOLS_PX = 44
+/** Where a field of that width stands: inside the picture, and clear of those that stand already. */
+function apartFrom(taken: Box[], [x, y]: Point, wide: number): Point {
+  const middle = Math.min(Math.max(x, wide / 2 + 4), Math.max(props.width - wide / 2 - 4, wide / 2 + 4))
+  const boxAt = (top: number): Box => [middle - wide / 2, top, middle + wide / 2, top + FIELD_PX]
+  const ways = [0, 1, -1, 2, -2, 3].map((row) => y - FIELD_PX / 2 + row * FIELD_PX)
+  const free = (box: Box) => !taken.some((other) => over(box, other))
+  const low = props.height - TOOLS_PX - FIELD_PX
+  const top = ways.find((one) => one <= low && free(boxAt(one))) ?? Math.min(ways[0]!, low)
+  taken.push(boxAt(top))
+  return [middle, top + FIELD_PX / 2]
+}
+
 /** The lengths that were chosen for the whole's sizes open for editing beside them. */
 const chosenSizes = computed(() => {
   const lengths = new Map(job.design!.lengths.map((one) => [one.name, one]))
+  const taken: Box[] = []
+  const drawn = (one: (typeof sizes.value)[number]): Box => {
+    const half = textWidth(say.length(one.mm)) / 2
+    return [one.text[0] - half, one.text[1] - 8, one.text[0] + half, one.text[1] + 10]
+  }
   return (props.apart || props.cut || props.measured ? [] : sizes.value).flatMap((size) => {
     const own = lengths.get(size.key)
     const [inside, outside] = [lengths.get(`inside_${size.key}`), lengths.get(`outside_${size.key}`)]
@@ -104,8 +125,17 @@ const chosenSizes = computed(() => {
     const says = inside?.value === own.value ? 'inside' : outside?.value === own.value ? 'outside' : own.title
     const field = own.field || `dimensions/${own.name}/length`
     const whole = Math.abs(size.mm - own.value) < 1e-6
+    if (!whole) taken.push(drawn(size))
+    const wide = textWidth(say.length(own.value)) + textWidth(says) + 56
     return [
-      { ...size, own, says, field, whole, at: [size.text[0], size.text[1] + (whole ? 0 : 24)] as const },
+      {
+        ...size,
+        own,
+        says,
+        field,
+        whole,
+        at: apartFrom(taken, [size.text[0], size.text[1] + (whole ? 0 : 24)], wide),
+      },
     ]
   })
 })

@@ -16,6 +16,8 @@ const props = defineProps<{
   dimmed: (job: Card) => boolean
 }>()
 defineEmits<{ menu: [job: Card, at: HTMLElement] }>()
+/** What the label of the last long mark needs. */
+const LAST_LABEL_PX = 44
 const say = useSay()
 const id = useId()
 const seen = ref(false)
@@ -30,7 +32,7 @@ const { stop } = useIntersectionObserver(
   { rootMargin: '300px' },
 )
 const rule = computed(() =>
-  marks(props.edge.scale * (say.unit === 'in' ? MM_PER_INCH : 1), Math.max(props.width - 12, 0)),
+  marks(props.edge.scale * (say.unit === 'in' ? MM_PER_INCH : 1), Math.max(props.width - LAST_LABEL_PX, 0)),
 )
 </script>
 

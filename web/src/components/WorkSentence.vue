@@ -159,6 +159,7 @@ li {
 .disc {
   display: inline-grid;
   place-items: center;
+  flex: none;
   width: 26px;
   height: 26px;
   border: 1.5px solid var(--ink);
@@ -175,6 +176,7 @@ li:hover .disc {
 }
 .time {
   margin-left: auto;
+  flex: none;
 }
 input[type='color'] {
   width: 1.8rem;

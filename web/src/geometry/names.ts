@@ -43,7 +43,7 @@ const AWAY_PX = 10
 const width = ([left, , right]: Box) => right - left
 const height = ([, top, , bottom]: Box) => bottom - top
 const middle = ([left, top, right, bottom]: Box): Point => [(left + right) / 2, (top + bottom) / 2]
-const over = (a: Box, b: Box) => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1]
+export const over = (a: Box, b: Box) => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1]
 const within = (a: Box, b: Box) => a[0] >= b[0] && a[1] >= b[1] && a[2] <= b[2] && a[3] <= b[3]
 const around = ([x, y]: Point, wide: number, anchor: Name['anchor']): Box => {
   const left = anchor === 'start' ? x : anchor === 'end' ? x - wide : x - wide / 2

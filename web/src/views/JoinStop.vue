@@ -212,6 +212,7 @@ const sorted = computed(() => {
 }
 .right {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(7rem, 1fr);
   gap: 10px;
   min-height: 0;

@@ -1,39 +1,29 @@
 <script setup lang="ts">
-import { computed, onUnmounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, ref, useTemplateRef, watch } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
 
-import { api, type Finding, type Task, type Tested } from '../api/client'
-import { whole } from '../api/tasks'
+import type { Finding, Tested } from '../api/client'
 import CornerInset from '../components/CornerInset.vue'
 import CutSlider from '../components/CutSlider.vue'
 import FindingList from '../components/FindingList.vue'
 import FindingSteps from '../components/FindingSteps.vue'
-import ProblemNote from '../components/ProblemNote.vue'
 import ProofDrawing from '../components/ProofDrawing.vue'
 import ProofLedger from '../components/ProofLedger.vue'
-import ProofMark from '../components/ProofMark.vue'
+import ProveVerdict from '../components/ProveVerdict.vue'
 import SheetTabs from '../components/SheetTabs.vue'
 import SolidView from '../components/SolidView.vue'
 import StopLayout from '../components/StopLayout.vue'
-import TaskNote from '../components/TaskNote.vue'
 import TestedList from '../components/TestedList.vue'
-import TodayNote from '../components/TodayNote.vue'
-import { useBehind } from '../composables/useBehind'
-import { useProblem } from '../composables/useProblem'
 import { useSay } from '../composables/useSay'
 import { useShortcuts } from '../composables/useShortcuts'
 import { furthestOff, magnification } from '../geometry/magnified'
 import type { Ring } from '../geometry/solids'
-import { blobOf, save } from '../download'
 import PickField from '../kit/PickField.vue'
 import { useJob } from '../stores/job'
-import { useSettings } from '../stores/settings'
 
 /** The verdict first; then the sheet as it comes out, a corner much enlarged, and what was tested. */
 const job = useJob()
 const say = useSay()
-const settings = useSettings()
-const router = useRouter()
 const number = ref(1)
 const shown = ref<'sheet' | 'assembled'>('sheet')
 const at = ref(0)
@@ -45,7 +35,7 @@ const VIEWS = [
   { value: 'assembled' as const, label: 'Assembled' },
 ]
 
-const { behind } = useBehind()
+const narrow = useMediaQuery('(max-width: 860px)')
 const sheets = computed(() => job.design!.sheets)
 const sheet = computed(() => sheets.value[Math.min(number.value, sheets.value.length) - 1])
 /** Of just this state: an older one is of other parts. */
@@ -54,11 +44,12 @@ const findings = computed(() => proof.value?.findings ?? [])
 const finding = computed<Finding | null>(() => findings.value[at.value] ?? null)
 const paths = computed(() => proof.value?.paths[String(sheet.value?.number)] ?? [])
 const titles = computed(() => new Map(job.design!.parts.map(({ id, title }) => [id, title])))
+const tool = computed(() => (job.basis?.machine.kind === 'laser' ? 'beam' : 'tool'))
 const about = computed(() => {
   if (!sheet.value) return ''
   const { number: n, width, height } = sheet.value
   const of = sheets.value.length > 1 ? ` ${n} of ${sheets.value.length}` : ''
-  return `what the beam leaves of the sheet${of}, ${say.size(width, height)} ${say.unit}`
+  return `what the ${tool.value} leaves of the sheet${of}, ${say.size(width, height)} ${say.unit}`
 })
 
 /** The corner follows the finding, else the part that is selected, else it is the tightest that there is. */
@@ -121,21 +112,6 @@ const aside = computed(() => {
   })
   return covered ? INSET_PX : 0
 })
-const { problem: unprinted, tell: print } = useProblem()
-const printing = ref(false)
-const printTask = shallowRef<Task | null>(null)
-let left = false
-onUnmounted(() => (left = true))
-
-async function onPaper(): Promise<void> {
-  printing.value = true
-  await print(async () => {
-    const ask = () => api.proofPaper(job.design!.id, settings.style, settings.paper)
-    const found = await whole(ask, { watch: (now) => (printTask.value = now), unwanted: () => left })
-    if (found) save(blobOf(found.data, 'application/pdf'), found.name)
-  })
-  printing.value = false
-}
 </script>
 
 <template>
@@ -144,6 +120,8 @@ async function onPaper(): Promise<void> {
       <PickField v-if="sheet" v-model="shown" label="View" hide-label :options="VIEWS" />
       <SheetTabs v-model="number" :count="sheets.length" />
     </template>
+    <!-- Where all stands below each other, the verdict still comes first. -->
+    <ProveVerdict v-if="narrow" />
     <div v-if="sheet" class="views">
       <ProofDrawing
         v-if="shown === 'sheet'"
@@ -157,7 +135,7 @@ async function onPaper(): Promise<void> {
       />
       <SolidView v-else-if="proof" :pieces="proof.as_cut as Record<string, Ring[]>" :aside="INSET_PX" />
       <p v-else class="nothing second">The parts are put together as cut once the file is proved.</p>
-      <CornerInset v-if="closeUp" class="corner" :of="closeUp" />
+      <CornerInset v-if="closeUp" class="corner" :of="closeUp" :tool="tool" />
       <ul v-if="proof && shown === 'sheet'" class="legend small second">
         <li v-if="most > 0">
           <i class="off" /> off nominal, drawn {{ magnification(most) }} times as large, at most
@@ -174,20 +152,7 @@ async function onPaper(): Promise<void> {
       Add parts at Shape. They are proved from the file as soon as they can be cut.
     </p>
     <template #ledger>
-      <ProofMark large>
-        <p v-if="proof" class="acts verdict-acts">
-          <ElButton
-            v-if="proof.fits"
-            :type="behind ? 'default' : 'primary'"
-            @click="router.push({ name: 'hand-over' })"
-            >Hand over</ElButton
-          >
-          <ElButton link type="primary" :loading="printing" @click="onPaper">The proof on paper</ElButton>
-        </p>
-        <TodayNote v-if="behind" :behind="behind" />
-        <TaskNote v-if="printTask" :task="printTask" />
-        <ProblemNote v-if="unprinted" :problem="unprinted" />
-      </ProofMark>
+      <ProveVerdict v-if="!narrow" />
       <template v-if="job.proof && sheet">
         <!-- Figures of an older state stand back, and are said to be old just above. -->
         <div :class="{ stale: !job.fresh }" :aria-hidden="job.fresh ? undefined : 'true'">
@@ -253,9 +218,6 @@ i.dot {
 }
 .nothing {
   padding: 20px 22px;
-}
-.verdict-acts {
-  margin-top: 8px;
 }
 .all {
   border-top: 1px solid var(--line);
