@@ -199,6 +199,7 @@ function forget(): void {
   }
   .head {
     width: auto;
+    min-width: 8rem;
     padding-inline: 12px;
   }
   .sum {

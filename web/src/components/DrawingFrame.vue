@@ -64,10 +64,13 @@ const placed = computed(() => {
 const LINE_PX = 22
 const listed = ref(0)
 const list = useTemplateRef('list')
-watch(() => props.names, () => (listed.value = 0)) // prettier-ignore
 watch(
-  () => placed.value?.list.length ?? 0,
-  (count) => (listed.value = Math.max(listed.value, count ? LINE_PX : 0, list.value?.scrollHeight ?? 0)),
+  [() => props.names, placed],
+  ([names], [before]) => {
+    const kept = names === before ? listed.value : 0
+    const count = placed.value?.list.length ?? 0
+    listed.value = Math.max(kept, count ? LINE_PX : 0, count ? (list.value?.scrollHeight ?? 0) : 0)
+  },
   { flush: 'post', immediate: true },
 )
 const labels = computed(() => new Map((props.names ?? []).map((one) => [one.key, one])))

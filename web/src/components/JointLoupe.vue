@@ -130,7 +130,7 @@ function lookAtGap(): void {
             :y1="at([0, picture.open])[1] - 18"
             :y2="at([0, picture.open])[1] - 3"
           />
-          <text :x="at([picture.gap / 2, 0])[0]" :y="at([0, picture.open])[1] - 23"
+          <text :x="at([picture.gap / 2, 0])[0]" :y="Math.max(at([0, picture.open])[1] - 23, 15)"
             >gap {{ say.length(picture.gap, 3) }}</text
           >
         </g>

@@ -74,7 +74,7 @@ const nominalX = computed(() =>
         <line :x1="nominalX" :x2="nominalX" y1="12" y2="42" />
         <text
           :x="nominalX"
-          y="9"
+          y="11"
           :text-anchor="nominalX < 60 ? 'start' : nominalX > wide - 60 ? 'end' : 'middle'"
         >
           {{ near ? '' : nominal < readings.mean ? '← ' : '' }}nominal {{ say.short(nominal)
