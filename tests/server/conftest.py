@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
@@ -10,7 +10,7 @@ from client import post
 from designs.models import Design
 from django.contrib.auth.models import User
 from django.core.cache import cache
-from django.test import Client
+from django.test import Client, override_settings
 from tasks import kinds
 from tasks.actions import RUNNING
 from tasks.pool import Pool
@@ -20,10 +20,13 @@ from workshop.models import Machine, Stock
 
 
 @pytest.fixture(autouse=True)
-def nothing_remembered_of_who_tried(settings: Any) -> None:
-    """Wrong passwords of one test are not another's; and a password takes no second to check, as it does on purpose elsewhere."""
+def as_in_a_small_process(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+    """Wrong passwords of one test are not another's; a password takes no second to check, as it does on purpose elsewhere; and what
+    is remembered is not forgotten because all tests share a process."""
     cache.clear()
-    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    monkeypatch.setattr("config.requests.keep_within", lambda: False)
+    with override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"]):
+        yield
 
 
 @pytest.fixture

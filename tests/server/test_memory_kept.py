@@ -13,6 +13,7 @@ from lean_notch.remembered import Remembered
 @pytest.fixture(autouse=True)
 def never_yet(monkeypatch):
     monkeypatch.setattr(memory._Last, "at", -1e9)
+    monkeypatch.setattr(memory, "PAUSE_SECONDS", 1e6)
 
 
 def kept() -> int:

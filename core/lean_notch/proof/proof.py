@@ -76,7 +76,8 @@ class MateProof:
 
 @dataclass(frozen=True)
 class Said:
-    """A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`) apart."""
+    """A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`)
+    among them."""
 
     verdict: Verdict
     provided: str
@@ -136,5 +137,5 @@ def said_of(findings: Sequence[Finding], provided: str, *, measured: bool) -> Sa
     sentence = _WORDS[verdict] if measured or verdict == "does-not-fit" else "Nothing was measured"
     if provided and measured and verdict != "does-not-fit":
         sentence += f", if {provided}"
-    things = sum(finding.code != "kerf-doubt" for finding in findings)
-    return Said(verdict, provided, sentence, things, things < len(findings))
+    doubted = any(finding.code == "kerf-doubt" for finding in findings)
+    return Said(verdict, provided, sentence, len(findings), doubted)

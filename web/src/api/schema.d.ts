@@ -4210,7 +4210,8 @@ export interface components {
     }
     /**
      * Said
-     * @description A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`) apart.
+     * @description A proof in short, as it may be kept: `things` are how many there are to look at, a doubtful kerf (`doubted`)
+     *     among them.
      */
     Said: {
       /** Doubted */

@@ -71,10 +71,10 @@ const nominalX = computed(() =>
         <text :x="tick.x" y="59">{{ tick.text }}</text>
       </g>
       <g class="nominal">
-        <line :x1="nominalX" :x2="nominalX" y1="12" y2="42" />
+        <line :x1="nominalX" :x2="nominalX" y1="16" y2="42" />
         <text
           :x="nominalX"
-          y="11"
+          y="13"
           :text-anchor="nominalX < 60 ? 'start' : nominalX > wide - 60 ? 'end' : 'middle'"
         >
           {{ near ? '' : nominal < readings.mean ? '← ' : '' }}nominal {{ say.short(nominal)
