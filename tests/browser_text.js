@@ -31,6 +31,8 @@
         const [x, y] = [scrolls(style.overflowX), scrolls(style.overflowY)]
         if (clips(style) && !x && (left < frame.left - 1.5 || right > frame.right + 1.5) && right > frame.left && left < frame.right)
           cut ||= style.textOverflow === 'ellipsis' && (a.title || e.closest('[title]')) ? '' : a.tagName + '.' + (a.getAttribute('class') ?? '')
+        const bordered = style.borderLeftWidth !== '0px' && style.borderRightWidth !== '0px'
+        if (bordered && !x && (left < frame.left - 1.5 || right > frame.right + 1.5)) cut ||= 'hangs out of ' + (a.getAttribute('class') ?? a.tagName)
         if (a.tagName === 'svg' && (top < frame.top - 3 || bottom > frame.bottom + 3) && bottom > frame.top && top < frame.bottom && clips(style))
           cut ||= 'above or below svg'
         if (x || clips(style)) [left, right] = [Math.max(left, frame.left), Math.min(right, frame.right)]

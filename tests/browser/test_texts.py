@@ -107,9 +107,10 @@ def test_what_cannot_be_read_is_found(page):
           <div style="position:absolute;top:60px;width:60px;overflow:hidden;white-space:nowrap">cut off at its end</div>
           <div style="position:absolute;top:90px;left:${innerWidth - 20}px;white-space:nowrap">beyond the page</div>
           <svg viewBox="0 0 200 40" width="100" style="position:absolute;top:130px"><text y="20" font-size="16">drawn small</text></svg>
+          <div style="position:absolute;top:160px;left:200px;width:40px;border:1px solid;white-space:nowrap">hangs out of its box</div>
           <p style="position:absolute;top:200px;margin:0">nothing wrong</p>` }"""
     )
     found = [(kind, text) for kind, text, _ in page.evaluate(FOUND)]
     assert sorted(found) == [
-        ("cut", "beyond the page"), ("cut", "cut off at its end"), ("over", "the other"), ("small", "drawn small"),
+        ("cut", "beyond the page"), ("cut", "cut off at its end"), ("cut", "hangs out of its box"), ("over", "the other"), ("small", "drawn small"),
     ]  # fmt: skip

@@ -24,7 +24,14 @@ const length = (mm: number) => say.length(mm, 3)
 </script>
 
 <template>
-  <PickField label="Fit" hide-label :options="fits" :model-value="basis.fit" @update:model-value="choose" />
+  <PickField
+    class="fits"
+    label="Fit"
+    hide-label
+    :options="fits"
+    :model-value="basis.fit"
+    @update:model-value="choose"
+  />
   <LengthField
     :field="job.basisPath('clearance')"
     label="Clearance"

@@ -113,7 +113,7 @@ main.over {
   outline: 3px solid var(--deep);
   outline-offset: -8px;
 }
-header {
+main header {
   display: flex;
   flex-wrap: wrap;
   align-items: center;

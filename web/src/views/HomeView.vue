@@ -246,7 +246,7 @@ main {
 main:focus {
   outline: none;
 }
-header {
+main header {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
