@@ -66,6 +66,7 @@ def test_nothing_jumps_while_a_view_loads(page, app, view):
 
 @pytest.mark.parametrize("stop", ["Shape", "Lay out", "Prove"])
 def test_moving_a_drawing_makes_no_element_of_it_anew(open_tray, stop):
+    """But for names, which go where there is room at that scale."""
     go(open_tray, stop)
     part(open_tray, "Base").click()
     drawing = open_tray.locator(".frame > svg")
@@ -75,7 +76,7 @@ def test_moving_a_drawing_makes_no_element_of_it_anew(open_tray, stop):
     open_tray.evaluate(
         """() => {
           window.made = []
-          new MutationObserver(list => list.forEach(one => one.addedNodes.forEach(n => window.made.push(n.nodeName))))
+          new MutationObserver(list => list.forEach(one => one.target.closest('.names') || one.addedNodes.forEach(n => window.made.push(n.nodeName))))
             .observe(document.querySelector('.frame > svg'), {childList: true, subtree: true})
         }"""
     )

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 
@@ -9,7 +10,8 @@ import NotchMark from './NotchMark.vue'
 /** The six stops of a job, each with its live line; free to visit in any order. */
 const props = defineProps<{ stops: readonly Stop[] }>()
 const route = useRoute()
-const current = computed(() => props.stops.find(({ key }) => key === route.name))
+const phone = useMediaQuery('(max-width: 600px)')
+const current = computed(() => (phone.value ? props.stops.find(({ key }) => key === route.name) : null))
 const say = useSay()
 </script>
 
@@ -73,9 +75,6 @@ b {
 svg {
   margin-top: 2px;
 }
-.current {
-  display: none;
-}
 @media (max-width: 1180px) {
   a {
     gap: 7px;
@@ -116,7 +115,6 @@ svg {
     clip-path: inset(50%);
   }
   .current {
-    display: block;
     grid-column: 1 / -1;
     padding: 2px 12px 4px;
     background: var(--panel);
