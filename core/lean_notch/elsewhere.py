@@ -5,7 +5,7 @@ Whoever works a job out in another process hands over what it makes of the parts
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from math import inf
@@ -68,11 +68,6 @@ def taken(what: str, of: str) -> Any:
     """What was handed over; None for nothing."""
     found = _TAKEN.get()
     return found.get((what, of)) if found else None
-
-
-def taken_or(what: str, of: str, make: Callable[[], Made]) -> Made:
-    found = taken(what, of)
-    return make() if found is None else found
 
 
 def kept(what: str, of: str, made: Made) -> Made:

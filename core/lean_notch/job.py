@@ -111,7 +111,7 @@ class Result:
     @cached_property
     def plan(self) -> CutPlan:
         job = self.job
-        about_to_take(segments_of(self.build) * _PLAN_S)
+        about_to_take(segments_of(self.build) * PLAN_S)
         return plan_cut(job.design.name, self.build, self.layout, job.all_settings, job.kerfs, self.profile)
 
     @cached_property
@@ -224,7 +224,7 @@ def _size_of(job: Job, part: FlatPart) -> str:
 
 
 _LAYOUTS: Remembered[Layout] = Remembered(64, shared="layout")
-_PLAN_S = 2e-5
+PLAN_S = 2e-5
 """Of processor time for a line or an arc, roughly."""
 
 _BOX_S = 1e-4

@@ -13,7 +13,7 @@ from .cutting import Estimate, SheetPlan, estimate, rests_on, say_time
 from .cutting.registering import turned_over
 from .design import BoardNeed
 from .formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, Table
-from .geometry import Box, Motion
+from .geometry import Box
 from .geometry.contour import spans
 from .job import Job, Result
 from .name_room import room_at
@@ -151,15 +151,10 @@ def _sheet(result: Result, sheet: SheetPlan, written: Written, reader: Reader) -
     if sheet.back:
         over = turned_over(sheet.width, sheet.height, sheet.turned_about)
         yield Lines((f"First its back, turned over about its {sheet.turned_about} edge:",))
-        turned = tuple(replace(one, at=over.point(one.at), room=one.room and _moved(one.room, over)) for one in labels)
+        turned = tuple(replace(one, at=over.point(one.at), room=one.room and over.box(one.room)) for one in labels)
         yield replace(back_drawing(result, sheet.number, reader), labels=turned)
         yield Lines(("Then its front:",))
     yield replace(sheet_drawing(result, sheet.number, reader), labels=labels)
-
-
-def _moved(box: Box, motion: Motion) -> Box:
-    (a, b), (c, d) = motion.point(box[:2]), motion.point(box[2:])
-    return (min(a, c), min(b, d), max(a, c), max(b, d))
 
 
 def _labels(result: Result, number: int) -> tuple[Label, ...]:

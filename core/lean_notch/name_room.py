@@ -42,12 +42,9 @@ def room_at(part: FlatPart, angle: float, middle: Point) -> Box | None:
     room = None if askew else name_rooms(part)[int(quarters) % 2]
     if room is None:
         return None
-    motion = Motion(angle=angle)
     left, low, right, high = part.box
-    x, y = motion.point(((left + right) / 2, (low + high) / 2))
-    (a, b), (c, d) = motion.point(room[:2]), motion.point(room[2:])
-    dx, dy = middle[0] - x, middle[1] - y
-    return (min(a, c) + dx, min(b, d) + dy, max(a, c) + dx, max(b, d) + dy)
+    x, y = Motion(angle=angle).point(((left + right) / 2, (low + high) / 2))
+    return Motion(middle[0] - x, middle[1] - y, angle).box(room)
 
 
 _ROOMS: Remembered[Rooms] = Remembered(1024)

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from .contour import Circle, Contour, Point, Segment, Trace, Vertex
+from .contour import Box, Circle, Contour, Point, Segment, Trace, Vertex
 from .cubic import Cubic, Curved
 from .region import Region
 from .ring import Ring
@@ -72,6 +72,15 @@ class Motion:
     def trace(self, trace: Trace) -> Trace:
         flip = -1.0 if self.mirrored else 1.0
         return Trace(tuple(Vertex(*self.point(vertex.point), flip * vertex.bulge) for vertex in trace.vertices))
+
+    def box(self, box: Box) -> Box:
+        """Where a box comes to lie; of a motion that turns by other than quarters, only its two corners.
+
+        >>> Motion(10, 0, 90).box((0, 0, 4, 2))
+        (8.0, 0.0, 10.0, 4.0)
+        """
+        (a, b), (c, d) = self.point(box[:2]), self.point(box[2:])
+        return (min(a, c), min(b, d), max(a, c), max(b, d))
 
     def region(self, region: Region) -> Region:
         return Region(self.ring(region.outer), tuple(self.ring(hole) for hole in region.holes))

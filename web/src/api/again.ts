@@ -7,8 +7,8 @@ import type { components } from './schema'
 type Task = components['schemas']['TaskOut']
 
 const PAUSE_MS = 300
-const MOST_TASKS = 6
 /** One request may need several things, one after the other. */
+const MOST_TASKS = 6
 
 /** The tasks that requests of this window wait for. */
 export const waited = reactive<{ tasks: Task[] }>({ tasks: [] })

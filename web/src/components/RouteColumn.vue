@@ -31,11 +31,11 @@ const say = useSay()
         <span v-if="stop.wants" class="small ochre">{{ say.sentence(stop.wants) }}</span>
       </span>
     </RouterLink>
+    <p v-if="current" class="current small" aria-hidden="true">
+      {{ say.sentence(current.line) }}
+      <span v-if="current.wants" class="ochre">{{ say.sentence(current.wants) }}</span>
+    </p>
   </nav>
-  <p v-if="current" class="current small" aria-hidden="true">
-    {{ say.sentence(current.line) }}
-    <span v-if="current.wants" class="ochre">{{ say.sentence(current.wants) }}</span>
-  </p>
 </template>
 
 <style scoped>

@@ -5,8 +5,7 @@ import { onPicture, type Camera } from '../geometry/raster'
 import { along } from '../geometry/solids'
 import type { Triple } from '../geometry/standing'
 import { textWidth } from '../composables/textWidth'
-import { over } from '../geometry/names'
-import { scaleBar, type Box, type Point } from '../geometry/view'
+import { overlap, scaleBar, type Box, type Point } from '../geometry/view'
 import { MM_PER_INCH } from '../units'
 import type { Stood } from '../composables/useSolids'
 import { useSay } from '../composables/useSay'
@@ -103,7 +102,7 @@ function apartFrom(taken: Box[], [x, y]: Point, wide: number): Point {
   const middle = Math.min(Math.max(x, wide / 2 + 4), Math.max(props.width - wide / 2 - 4, wide / 2 + 4))
   const boxAt = (top: number): Box => [middle - wide / 2, top, middle + wide / 2, top + FIELD_PX]
   const ways = [0, 1, -1, 2, -2, 3].map((row) => y - FIELD_PX / 2 + row * FIELD_PX)
-  const free = (box: Box) => !taken.some((other) => over(box, other))
+  const free = (box: Box) => !taken.some((other) => overlap(box, other))
   const low = props.height - TOOLS_PX - FIELD_PX
   const top = ways.find((one) => one <= low && free(boxAt(one))) ?? Math.min(ways[0]!, low)
   taken.push(boxAt(top))

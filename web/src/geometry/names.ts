@@ -1,4 +1,4 @@
-import type { Box, Point } from './view'
+import { overlap, type Box, type Point } from './view'
 
 /** Where names are written on a drawing: in the part where there is room, else beside it with a line to it, else a number in its
  * place and the names in a list below. Everything is in px on the screen, y down, boxes as left, top, right, bottom. */
@@ -43,7 +43,6 @@ const AWAY_PX = 10
 const width = ([left, , right]: Box) => right - left
 const height = ([, top, , bottom]: Box) => bottom - top
 const middle = ([left, top, right, bottom]: Box): Point => [(left + right) / 2, (top + bottom) / 2]
-export const over = (a: Box, b: Box) => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1]
 const within = (a: Box, b: Box) => a[0] >= b[0] && a[1] >= b[1] && a[2] <= b[2] && a[3] <= b[3]
 const around = ([x, y]: Point, wide: number, anchor: Name['anchor']): Box => {
   const left = anchor === 'start' ? x : anchor === 'end' ? x - wide : x - wide / 2
@@ -67,7 +66,7 @@ export function placeNames(
   taken: readonly Box[] = [],
 ): Names {
   const written = [...taken]
-  const free = (box: Box) => within(box, bounds) && !written.some((other) => over(box, other))
+  const free = (box: Box) => within(box, bounds) && !written.some((other) => overlap(box, other))
   const parts = named.map(({ box }) => box)
   const names = new Map<string, Name>()
   const add = (one: Named, name: Omit<Name, 'key'>, box: Box) => {
@@ -90,7 +89,7 @@ export function placeNames(
   for (const one of left) {
     const spot = [...beside(one.box)].find(({ at, anchor }) => {
       const box = around(at, wide(one.text), anchor)
-      return free(box) && !parts.some((other) => over(box, other))
+      return free(box) && !parts.some((other) => overlap(box, other))
     })
     if (!spot) unnamed.push(one)
     else {

@@ -1,4 +1,4 @@
-import type { Box, Point } from './view'
+import { overlap, type Box, type Point } from './view'
 
 /** Panels in space, drawn from the front, above and to the right, without perspective, so that lengths compare. */
 
@@ -104,8 +104,6 @@ function boxOnPicture(panel: Slab): Box {
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
 }
-
-const overlap = (a: Box, b: Box) => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3]
 
 /** Whether `a` stands before `b`, so that `b` has to be painted first. */
 function hides(a: Slab, b: Slab, corners: Map<Slab, Triple[]>): boolean {

@@ -10,6 +10,8 @@ export type Point = readonly [number, number]
 /** Left, low, right, high in mm. */
 export type Box = readonly [number, number, number, number]
 
+export const overlap = (a: Box, b: Box): boolean => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1]
+
 export const SMALLEST_SCALE = 0.02
 /** One micrometre is five pixels wide: enough to see into a corner. */
 export const LARGEST_SCALE = 5000
