@@ -118,6 +118,8 @@ CACHES = {"default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"
 HTTPS = os.environ.get("LEAN_NOTCH_HTTPS") == "1"
 """Browsers reach this server by TLS only: cookies are sent by it alone."""
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+# With this prefix a browser takes the cookie from this very host only, by TLS and for every path.
+SESSION_COOKIE_NAME = "__Host-sessionid" if HTTPS else "sessionid"
 SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
 
 # Scripts, styles and all else ship with the app. The kit sets styles on elements; a picture may be one that was just made.

@@ -67,6 +67,28 @@ def test_a_copied_session_ends_with_signing_out():
     assert get(copied, "/designs").status_code == 401
 
 
+def test_signing_in_gives_another_session_and_a_cookie_no_script_reads():
+    """ASVS 3.2.1, 3.4.2, 3.4.3."""
+    client = Client()
+    tried(DEMO_PASSWORD, client=client)
+    cookie = client.cookies[settings.SESSION_COOKIE_NAME]
+    first = cookie.value
+    assert (cookie["httponly"], cookie["samesite"], cookie["path"], cookie["domain"]) == (True, "Lax", "/", "")
+    tried(DEMO_PASSWORD, client=client)
+    assert len(first) >= 16
+    assert client.cookies[settings.SESSION_COOKIE_NAME].value != first
+
+
+def test_a_new_password_ends_the_sessions_of_the_old_one():
+    """ASVS 3.3.3."""
+    client = Client()
+    tried(DEMO_PASSWORD, client=client)
+    maker = User.objects.get(username=DEMO_NAME)
+    maker.set_password("another long one")
+    maker.save()
+    assert get(client, "/designs").status_code == 401
+
+
 def test_signing_in_asks_for_the_token():
     """A page of another site could sign a maker in, to have them work under its name."""
     browser = Client(enforce_csrf_checks=True)
@@ -109,7 +131,7 @@ def test_every_answer_says_what_a_browser_may_do_with_it(stock, machine):
 
 @pytest.mark.parametrize(("given", "secure"), [("1", True), ("", False)])
 def test_cookies_are_for_tls_alone_where_that_is_set(given, secure, tmp_path):
-    said = "from config import settings as s; print(s.SESSION_COOKIE_SECURE, s.CSRF_COOKIE_SECURE, s.SECURE_HSTS_SECONDS > 0)"
+    said = "from config import settings as s; print(s.SESSION_COOKIE_SECURE, s.CSRF_COOKIE_SECURE, s.SECURE_HSTS_SECONDS > 0, s.SESSION_COOKIE_NAME[:7] == '__Host-')"
     environment = {**os.environ, "LEAN_NOTCH_HTTPS": given, "LEAN_NOTCH_DATA": str(tmp_path)}
     answer = subprocess.run(
         [sys.executable, "-c", said],
@@ -119,7 +141,7 @@ def test_cookies_are_for_tls_alone_where_that_is_set(given, secure, tmp_path):
         text=True,
         check=True,
     )
-    assert answer.stdout.split() == [str(secure)] * 3
+    assert answer.stdout.split() == [str(secure)] * 4
 
 
 def test_passwords_take_no_more_than_two_threads_and_nobody_else_waits():

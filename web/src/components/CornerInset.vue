@@ -67,7 +67,7 @@ const rows = computed(() => {
 <template>
   <figure class="inset" :aria-label="title">
     <figcaption>
-      <b>{{ title }}</b>
+      <b :title="title">{{ title }}</b>
       <span class="small second bar">
         <svg :width="bar.px + 2" height="8" aria-hidden="true"><path :d="`M1 7V1H${bar.px + 1}V7`" /></svg>
         <span class="figure">{{ bar.text }}</span>
@@ -114,8 +114,13 @@ figcaption {
   border-bottom: 1px solid var(--ink);
   white-space: nowrap;
 }
+figcaption b {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .bar {
   display: flex;
+  flex: none;
   align-items: center;
   gap: 5px;
 }
