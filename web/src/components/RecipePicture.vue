@@ -4,7 +4,8 @@ import { computed, ref, useId, useTemplateRef } from 'vue'
 
 import type { Problem, RecipeView } from '../api/client'
 import { snapped } from '../geometry/following'
-import { scaleBar } from '../geometry/view'
+import { onScreen, recipePicture, type PlacedView, type Size } from '../geometry/recipePicture'
+import { scaleBar, type Point } from '../geometry/view'
 import { MM_PER_INCH } from '../units'
 import { useSay } from '../composables/useSay'
 import ArrowHead from './ArrowHead.vue'
@@ -31,65 +32,16 @@ const frame = useTemplateRef('frame')
 const arrow = useId()
 const { width, height } = useElementSize(frame)
 
-/** In a narrow window a size beside the drawing that only follows is left out: there would be no drawing left. */
-const views = computed(() =>
-  width.value >= NARROW_PX
-    ? props.views
-    : props.views.map((view) => ({
-        ...view,
-        sizes: view.sizes.filter(({ side, setting }) => side !== 'right' || setting),
-      })),
-)
-const LINE_PX = 34
-/** What a size beside the drawing takes, and the first of them; less where the window is narrow. */
-const columnPx = computed(() => (width.value < NARROW_PX ? 62 : 96))
-const besidePx = computed(() => (width.value < NARROW_PX ? 34 : 58))
-const NARROW_PX = 560
-const [LEFT, TOP, GAP] = [16, 46, 52]
-/** A number of a size, and one with what it says: what is narrower has every other one above its line, or says nothing. */
-const [NUMBER_PX, WORDS_PX] = [76, 112]
-
-const least = ({ shapes }: RecipeView, i: 0 | 1) => Math.min(...shapes.map(({ box }) => box[i]!))
-const across = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[2]!)) - least(view, 0)
-const up = (view: RecipeView) => Math.max(...view.shapes.map(({ box }) => box[3]!)) - least(view, 1)
-const rows = ({ sizes }: RecipeView, side: 'below' | 'right' | 'above' | 'left') =>
-  Math.max(0, ...sizes.filter((one) => one.side === side).map(({ row }) => row + 1))
-
-/** px a mm: as large as everything fits; while something is dragged it stays. */
-const fitting = computed(() => {
-  if (!views.value.length || !width.value) return 1
-  const columns = (view: RecipeView) => rows(view, 'right') + rows(view, 'left')
-  const beside = 20 + Math.max(...views.value.map(columns)) * columnPx.value
-  const lines = (view: RecipeView) => rows(view, 'below') + rows(view, 'above')
-  const below = views.value.reduce((sum, view) => sum + lines(view) * LINE_PX + GAP, TOP)
-  const wide = Math.max(...views.value.map(across))
-  const tall = views.value.reduce((sum, view) => sum + up(view), 0)
-  return Math.max(Math.min((width.value - LEFT - 28 - beside) / wide, (height.value - below) / tall), 0.05)
-})
 const held = ref<number | null>(null)
-const scale = computed(() => held.value ?? fitting.value)
-
-/** Where each view's lower left corner lies. */
-const placed = computed(() => {
-  let y = TOP
-  const beside = Math.max(...views.value.map((view) => rows(view, 'right'))) * columnPx.value
-  const before = Math.max(...views.value.map((view) => rows(view, 'left'))) * columnPx.value
-  const wide = Math.max(...views.value.map(across)) * scale.value + beside + before
-  const x = Math.max(LEFT, (width.value - wide) / 2) + before
-  return views.value.map((view) => {
-    y += rows(view, 'above') * LINE_PX
-    const base = y + up(view) * scale.value
-    const top = y
-    y = base + rows(view, 'below') * LINE_PX + GAP
-    return { view, x, base, top, zero: [least(view, 0), least(view, 1)] as const }
-  })
-})
-type Placed = (typeof placed.value)[number]
-const px = ({ x, base, zero }: Placed, [mmX, mmY]: readonly [number, number]) =>
-  [x + (mmX - zero[0]) * scale.value, base - (mmY - zero[1]) * scale.value] as const
+const picture = computed(() =>
+  recipePicture(props.views, { width: width.value, height: height.value }, held.value),
+)
+const scale = computed(() => picture.value.scale)
+const placed = computed(() => picture.value.places)
+const px = (place: PlacedView, at: Point) => onScreen(place, scale.value, at)
 
 /** An outline of x and y in turn, as a path on the screen. */
-function outlined(place: Placed, outline: readonly number[]): string {
+function outlined(place: PlacedView, outline: readonly number[]): string {
   let path = ''
   for (let i = 0; i < outline.length; i += 2) {
     const [x, y] = px(place, [outline[i]!, outline[i + 1]!])
@@ -98,42 +50,11 @@ function outlined(place: Placed, outline: readonly number[]): string {
   return `${path}Z`
 }
 
-/** A size line in px: its two ends, the feet that it comes from, and the place of its number. */
-function line(place: Placed, size: RecipeView['sizes'][number]) {
-  const [a, b] = [px(place, size.start as [number, number]), px(place, size.end as [number, number])]
-  if (size.side === 'along') {
-    const flat = Math.abs(a[1] - b[1]) < Math.abs(a[0] - b[0])
-    const beside = Math.max(a[0], b[0]) + 76 < width.value ? 34 : -36
-    const at = [(a[0] + b[0]) / 2 + (flat ? 0 : beside), (a[1] + b[1]) / 2 + (flat ? 20 : 0)] as const
-    return { from: a, to: b, feet: '', at } as const
-  }
-  if (size.side === 'below') {
-    const y = place.base + 22 + size.row * LINE_PX
-    return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.base + 3}V${y + 5}M${b[0]} ${place.base + 3}V${y + 5}`, at: [(a[0] + b[0]) / 2, y] } as const // prettier-ignore
-  }
-  if (size.side === 'above') {
-    const y = place.top - 16 - size.row * LINE_PX
-    const up = b[0] - a[0] < NUMBER_PX && place.view.sizes.indexOf(size) % 2 ? 26 : 0
-    return { from: [a[0], y], to: [b[0], y], feet: `M${a[0]} ${place.top - 3}V${y - 5}M${b[0]} ${place.top - 3}V${y - 5}`, at: [(a[0] + b[0]) / 2, y - up] } as const // prettier-ignore
-  }
-  if (size.side === 'left') {
-    const x = place.x - besidePx.value + 14 - size.row * columnPx.value
-    return { from: [x, a[1]], to: [x, b[1]], feet: `M${place.x - 3} ${a[1]}H${x - 5}M${place.x - 3} ${b[1]}H${x - 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
-  }
-  const right = place.x + across(place.view) * scale.value
-  const x = right + besidePx.value + size.row * columnPx.value
-  return { from: [x, a[1]], to: [x, b[1]], feet: `M${right + 3} ${a[1]}H${x + 5}M${right + 3} ${b[1]}H${x + 5}`, at: [x, (a[1] + b[1]) / 2] } as const // prettier-ignore
-}
-
 const all = computed(() =>
-  placed.value.flatMap((place, v) =>
-    place.view.sizes.map((size, i) => ({
-      key: `${v}-${i}`,
-      size,
-      ...line(place, size),
-      was: size.typed ? null : (before(v, size)?.value ?? null),
-    })),
-  ),
+  picture.value.sizes.map((one) => ({
+    ...one,
+    was: one.size.typed ? null : (before(Number(one.key.split('-')[0]), one.size)?.value ?? null),
+  })),
 )
 /** The same size of the drawing before: others may have come between. */
 function before(view: number, size: Size): Size | undefined {
@@ -141,15 +62,10 @@ function before(view: number, size: Size): Size | undefined {
     one.setting === size.setting && one.says === size.says && one.side === size.side && one.row === size.row
   return props.before?.[view]?.sizes.find(same)
 }
-type Size = RecipeView['sizes'][number]
-function saysOf({ size, from, to }: (typeof all.value)[number]): string {
-  const narrow = size.side === 'above' && to[0] - from[0] < WORDS_PX
-  return size.side === 'along' || narrow ? '' : size.says
-}
 /** The text of a size's setting: of a track list the entry that it shows. */
 const textOf = (size: Size) => size.typed || (props.texts[size.setting] ?? '')
 const entriesOf = (setting: string) =>
-  views.value.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
+  props.views.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
 
 /** A track list with another entry; what has blanks in it stands in brackets. */
 function listWith(setting: string, entry: number, text: string, texts = textsOf(setting)): string {
@@ -180,17 +96,6 @@ function keep(size: Size, text: string): void {
 const entryOf = (size: Size) => entriesOf(size.setting).indexOf(size)
 const TRACKS = { columns: 'column', rows: 'row' } as const
 const trackOf = (size: Size) => (size.typed ? TRACKS[size.setting as 'columns'] : '')
-
-/** Where one more is added: behind the last column, and behind the last row. */
-const additions = computed(() =>
-  (['columns', 'rows'] as const).flatMap((side) => {
-    const last = all.value.filter(({ size }) => size.setting === side && size.typed).at(-1)
-    if (!last) return []
-    const [x, y] = last.to
-    const at = side === 'columns' ? [Math.max(x, last.from[0]) + 22, y] : [x, Math.min(y, last.from[1]) - 22]
-    return [{ side, at }]
-  }),
-)
 
 function labelOf(size: Size): string {
   const number = size.typed ? ` ${entriesOf(size.setting).indexOf(size) + 1}` : ''
@@ -238,7 +143,7 @@ let grip: {
 function down(event: PointerEvent, { setting, along, entry = -1 }: Handle): void {
   const from = along === 'x' ? event.clientX : -event.clientY
   grip = { setting, entry, along, from, start: valueOf(setting, entry), moved: false }
-  held.value = fitting.value
+  held.value = scale.value
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   emit('begin')
 }
@@ -282,7 +187,7 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
     <svg :width="width" :height="height" :data-scale="scale">
       <defs><ArrowHead :id="arrow" /></defs>
       <g v-for="(place, v) in placed" :key="v">
-        <text class="title" :x="place.x" :y="place.top - 12 - rows(place.view, 'above') * LINE_PX">
+        <text class="title" :x="place.title[0]" :y="place.title[1]">
           {{ place.view.title }}
           <tspan v-for="one in place.view.says ?? []" :key="one" class="says" dx="10">
             {{ say.sentence(one) }}
@@ -356,7 +261,7 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
         <rect class="reach" x="-18" y="-14" width="36" height="28" />
         <path d="M-10 -8h7v7h6v-7h7v16h-20z" />
       </g>
-      <g class="bar" :transform="`translate(${LEFT} ${height - 12})`">
+      <g class="bar" :transform="`translate(16 ${height - 12})`">
         <path :d="`M.5 -6V.5H${bar.long}V-6`" />
         <text class="figure" :x="bar.long + 8" y="2">{{ bar.text }}</text>
       </g>
@@ -370,7 +275,7 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
       :text="textOf(one.size)"
       :chosen="!!one.size.setting"
       :fixed="!one.size.setting"
-      :says="saysOf(one)"
+      :says="one.says"
       :upright="one.size.side === 'right' || one.size.side === 'left'"
       :was="one.was"
       :problem="one.size.setting ? problemAt(one.size.setting) : null"
@@ -388,7 +293,7 @@ function key(event: KeyboardEvent, { setting, entry = -1 }: Handle): void {
       >
     </SizeField>
     <button
-      v-for="{ side, at } in additions"
+      v-for="{ side, at } in picture.additions"
       :key="side"
       type="button"
       class="add"

@@ -50,6 +50,7 @@ const px = computed(() => `${1 / props.scale}px`)
 <style scoped>
 svg {
   display: block;
+  max-width: 100%;
   overflow: visible;
 }
 path {

@@ -116,12 +116,21 @@ async function add(stock: StockIn): Promise<void> {
   font-size: 1.3rem;
   line-height: 1.6;
 }
+.basis > :last-child:not(.slot) {
+  margin-right: 24px;
+}
 .readings {
   display: grid;
   grid-template-columns: auto auto auto;
   align-content: center;
   align-items: center;
   gap: 0 8px;
+}
+@media (max-width: 860px) {
+  .basis > :first-child {
+    flex-basis: 100%;
+    padding-right: 16px;
+  }
 }
 .many {
   grid-column: 1 / -1;

@@ -46,6 +46,7 @@ async function start(): Promise<void> {
       @fit="fit = $event"
     />
     <main id="main" tabindex="-1">
+      <h1 class="unseen">Empty job</h1>
       <form @submit.prevent="start">
         <p class="second">No parts yet: you add them at Shape, one step after the other.</p>
         <PlainField

@@ -227,6 +227,7 @@ main:focus {
 }
 aside {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   align-content: start;
   gap: 10px;
   padding: 12px 24px 16px;
@@ -240,9 +241,15 @@ aside {
   align-items: end;
   min-height: 205px;
 }
+/* What it leads to stays in sight in a low window. */
 form {
+  position: sticky;
+  bottom: -16px;
   display: grid;
   gap: 10px;
+  margin: 0 -24px -16px;
+  padding: 8px 24px 16px;
+  background: var(--panel);
 }
 .acts {
   display: grid;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { useMediaQuery } from '@vueuse/core'
 
 import { api } from '../api/client'
 import { connection } from '../api/connection'
@@ -28,6 +29,7 @@ const job = useJob()
 const say = useSay()
 const route = useRoute()
 const { problem: failed, tell } = useProblem()
+const tight = useMediaQuery('(max-width: 1180px)')
 const remembering = ref(false)
 const finding = ref(false)
 
@@ -84,7 +86,9 @@ const said = computed(() => {
       </template>
       <template #actions>
         <template v-if="job.design">
-          <ElButton class="quiet find" size="small" title="Find (/)" @click="finding = true">Find</ElButton>
+          <ElButton class="quiet" size="small" aria-label="Find" title="Find (/)" @click="finding = true">{{
+            tight ? '/' : 'Find'
+          }}</ElButton>
           <ElButton class="quiet" size="small" @click="remembering = true">History</ElButton>
           <ElButton class="quiet" size="small" :disabled="!job.design.can_undo" @click="job.undo"
             >Undo</ElButton
@@ -182,12 +186,6 @@ const said = computed(() => {
   .middle {
     display: block;
     height: auto;
-  }
-}
-/* By its key it opens anywhere. */
-@media (max-width: 1180px) {
-  .find {
-    display: none;
   }
 }
 </style>

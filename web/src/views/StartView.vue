@@ -50,8 +50,14 @@ onMounted(() => tell(async () => void (await Promise.all([choices.load(), worksh
 .start {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
-  min-height: 100%;
+  height: 100%;
   background: var(--sheet);
+}
+@media (max-width: 860px) {
+  .start {
+    height: auto;
+    min-height: 100%;
+  }
 }
 .about {
   color: var(--title-second);
