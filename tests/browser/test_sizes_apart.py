@@ -11,7 +11,9 @@ APART = """() => {
 }"""
 
 
-@pytest.mark.parametrize("name", ["Trail sign", "Viewer side", "Slide drawer"])
+@pytest.mark.parametrize(
+    "name", ["Trail sign", *(pytest.param(name, marks=pytest.mark.rare) for name in ("Viewer side", "Slide drawer"))]
+)
 def test_no_size_of_a_step_lies_on_another(page, name):
     open_job(page, name)
     page.get_by_role("region", name="Parts").get_by_role("button").first.click()
