@@ -254,7 +254,7 @@ def _build(arguments: argparse.Namespace) -> int:
         ],
         "findings": [vars(finding) for finding in built.findings],
     }  # fmt: skip
-    lines = [f"{p.quantity} x {p.title}: {by(p.region.box)}, {len(p.region.holes)} holes" for p in built.parts]
+    lines = [f"{p.quantity} × {p.title}: {by(p.region.box)}, {len(p.region.holes)} holes" for p in built.parts]
     lines += [
         f"{m.title}: {', '.join((m.about, *(_figure(one) for one in m.figures if one.source == 'computed')))}"
         for m in built.mates
@@ -288,7 +288,7 @@ def _lay_out(arguments: argparse.Namespace) -> int:
         ],
         "left": [{"part": one.part, "count": one.count, **one.error.as_json()} for one in layout.left],
     }  # fmt: skip
-    lines = [f"sheet {s.number}: {s.board}, {s.area.width:g} x {s.area.height:g} mm" for s in layout.sheets]
+    lines = [f"sheet {s.number}: {s.board}, {s.area.width:g} × {s.area.height:g} mm" for s in layout.sheets]
     lines += [
         f"sheet {p.sheet}: {p.part} {p.copy} at {p.motion.x:.2f}, {p.motion.y:.2f} mm, turned {p.motion.angle:g}"
         for p in layout.placed

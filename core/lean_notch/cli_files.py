@@ -199,4 +199,4 @@ def ring(ring: Any) -> Any:
 
 def by(box: tuple[float, float, float, float]) -> str:
     """A box's width and height."""
-    return f"{box[2] - box[0]:.2f} x {box[3] - box[1]:.2f} mm"
+    return f"{box[2] - box[0]:.2f} × {box[3] - box[1]:.2f} mm"

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from .cli_files import job, outlines, put_bytes, say
+from .wording import counted
 
 if TYPE_CHECKING:
     from .build import Build
@@ -123,8 +124,11 @@ def _assemble(arguments: argparse.Namespace) -> int:
     for one in said:
         at = " at {:.2f}, {:.2f}, {:.2f}".format(*one.space) if one.space else ""
         print(f"{one.severity}: {one.code}{at}: {one.why} {one.fix}", file=sys.stderr)
-    many = f"{len(built.standings)} part{'' if len(built.standings) == 1 else 's'} stood up"
-    print(f"{many}, {levels[0].pairs} pairs of neighbours compared at three thicknesses: {verdict}", file=sys.stderr)
+    many = f"{counted(len(built.standings), 'part')} stood up"
+    print(
+        f"{many}, {counted(levels[0].pairs, 'pair')} of neighbours compared at three thicknesses: {verdict}",
+        file=sys.stderr,
+    )
     return 1 if stops else 4 if unseen else 0
 
 

@@ -12,6 +12,14 @@ def capital(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
+def counted(number: int, what: str) -> str:
+    """
+    >>> counted(1, "pair"), counted(0, "pair")
+    ('1 pair', '0 pairs')
+    """
+    return f"{number} {what}{'' if number == 1 else 's'}"
+
+
 _PLAIN = str.maketrans({
     "ä": "ae", "ö": "oe", "ü": "ue", "Ä": "Ae", "Ö": "Oe", "Ü": "Ue", "ß": "ss", "ø": "o", "Ø": "O", "æ": "ae", "Æ": "Ae", "œ": "oe",
     "Œ": "Oe", "ł": "l", "Ł": "L", "đ": "d", "Đ": "D", "ð": "d", "þ": "th", "Þ": "Th", "ı": "i",

@@ -210,7 +210,7 @@ def _too_fine(part: FlatPart, kerf: float) -> Iterator[Finding]:
             yield Finding(
                 "tool-too-wide", "stop",
                 f"A kerf of {say_mm(kerf)} does not fit into the {mark.title} to {mark.operation} on {part.title}, "
-                f"{say_mm(right - left)} x {say_mm(high - low)}.",
+                f"{say_mm(right - left)} × {say_mm(high - low)}.",
                 "Make it wider than the kerf, or use a finer beam or tool.",
                 part.id, place=((left + right) / 2, (low + high) / 2), amount=kerf - min(right - left, high - low),
             )  # fmt: skip

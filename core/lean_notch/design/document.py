@@ -112,8 +112,8 @@ class AlongAxes(Typed):
     x: Annotated[Length, Title("Right (x)")] = ZERO
     y: Annotated[Length, Title("Back (y)")] = ZERO
     z: Annotated[Length, Title("Up (z)")] = ZERO
-    u: Annotated[Axis, Title("Its right runs to")] = "+x"
-    v: Annotated[Axis, Title("Its top runs to")] = "+z"
+    u: Annotated[Axis, Title("Its width runs along")] = "+x"
+    v: Annotated[Axis, Title("Its height runs along")] = "+z"
     kind: ClassVar[str] = "axes"
 
     def __post_init__(self) -> None:

@@ -141,7 +141,7 @@ SCALES = (1.0, 2.0, 2.5, 4.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 50.0, 100.0, 200
 
 
 def page_size(text: str) -> PageSize:
-    """A page by its name, or as width x height in mm. Raises OutOfRange for one that is too small or is none.
+    """A page by its name, or as width × height in mm. Raises OutOfRange for one that is too small or is none.
 
     >>> page_size("A4"), page_size("200 x 250").width
     (PageSize(width=210, height=297), 200.0)
@@ -154,7 +154,7 @@ def page_size(text: str) -> PageSize:
         return PageSize(width, height)
     except ValueError:
         raise OutOfRange(
-            f"“{text}” is no paper.", fix=f"Use {', '.join(PAPERS)}, or width x height in mm.", field="paper"
+            f"“{text}” is no paper.", fix=f"Use {', '.join(PAPERS)}, or width × height in mm.", field="paper"
         ) from None
 
 

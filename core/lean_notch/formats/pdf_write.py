@@ -30,7 +30,7 @@ def write_pdf(title: str, sheet: SheetPlan, profile: Profile = PLAIN) -> bytes:
     """
     if not SMALLEST_MM <= min(sheet.width, sheet.height) <= max(sheet.width, sheet.height) <= LARGEST_MM:
         raise OutOfRange(
-            f"A PDF page cannot be {say_mm(sheet.width)} x {say_mm(sheet.height)}.",
+            f"A PDF page cannot be {say_mm(sheet.width)} × {say_mm(sheet.height)}.",
             fix=f"Use SVG or DXF, or a sheet of {say_mm(SMALLEST_MM)} to {say_mm(LARGEST_MM)}.",
             field="format",
         )

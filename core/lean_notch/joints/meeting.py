@@ -146,7 +146,7 @@ def _needs_edge(seat: Seat, other: Seat) -> None:
     if seat.named == FACE:
         raise NotMeeting(
             f"This joint needs an edge of {seat.title}, not its face.",
-            fix=f"Choose one of: {', '.join(seat.edges)}.", place=other.frame.origin,
+            fix=f"Choose one of: {', '.join(map(_words, seat.edges))}.", place=other.frame.origin,
         )  # fmt: skip
 
 

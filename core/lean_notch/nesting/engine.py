@@ -83,7 +83,7 @@ def lay_out(pieces: Sequence[Piece], area: Area, settings: LayoutSettings) -> La
 
 def _run_out(boxes: Sequence[_Box], needed: int, area: Area) -> Iterator[Left]:
     error = SheetsRunOut(
-        f"The parts need {needed} sheets of {say_mm(area.width)} x {say_mm(area.height)}; {area.sheets} are at hand.",
+        f"The parts need {needed} sheets of {say_mm(area.width)} × {say_mm(area.height)}; {area.sheets} are at hand.",
         fix="Add sheets to the stock, use larger ones, or lower the quantities.",
         field="sheets",
     )
@@ -118,8 +118,8 @@ def _too_large(piece: Piece, usable: Area, area: Area, settings: LayoutSettings)
     ways = ((width, height), (height, width)) if settings.quarter_turns else ((width, height),)
     clear = any(w <= usable.width + _ROUNDING_MM and h <= usable.height + _ROUNDING_MM for w, h in ways)
     return PartTooLarge(
-        f"{piece.title} is {say_mm(right - left)} x {say_mm(high - low)}; a sheet on this bed leaves "
-        f"{say_mm(max(area.width - 2 * settings.margin, 0))} x {say_mm(max(area.height - 2 * settings.margin, 0))}"
+        f"{piece.title} is {say_mm(right - left)} × {say_mm(high - low)}; a sheet on this bed leaves "
+        f"{say_mm(max(area.width - 2 * settings.margin, 0))} × {say_mm(max(area.height - 2 * settings.margin, 0))}"
         + (", less what must be kept clear." if clear else "."),
         fix="Make the part smaller, use a larger sheet and bed, or a smaller margin."
         if not clear

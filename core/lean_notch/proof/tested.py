@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..findings import Finding
 from ..units import say_mm
+from ..wording import counted
 from .assembly import CLASH_MM
 from .compare import EDGE_MM
 from .proof import MateProof, PartProof
@@ -173,13 +174,13 @@ def _space(findings: Sequence[Finding], counts: Counts) -> Tested:
     said = ", none overlap" if state == "ok" else ""
     if counts.skipped:
         state = "bad" if state == "bad" else "look"
-        said = f", {counts.skipped} pair{'s' * (counts.skipped != 1)} at joints that are wrong or not measured were not compared"
+        said = f", {counted(counts.skipped, 'pair')} at joints that are wrong or not measured were not compared"
     found = f"{counts.stood} of {counts.placements} stood up{said}" if counts.placements else "nothing stands"
     return Tested(
         "space",
         "Put together",
         found,
-        f"the as-cut parts stood where they go, {counts.pairs} pairs of neighbours; sharing up to {say_mm(CLASH_MM)} is touching",
+        f"the as-cut parts stood where they go, {counted(counts.pairs, 'pair')} of neighbours; sharing up to {say_mm(CLASH_MM)} is touching",
         state,
         _SPACE,
     )

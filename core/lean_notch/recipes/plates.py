@@ -25,7 +25,7 @@ def check_radius(names: Mapping[str, float]) -> None:
     most = min(names["width"], names["height"]) / 2
     if names["radius"] > most:
         raise RadiusTooLarge(
-            f"A radius of {say_mm(names['radius'])} does not fit a plate of {say_mm(names['width'])} x {say_mm(names['height'])}.",
+            f"A radius of {say_mm(names['radius'])} does not fit a plate of {say_mm(names['width'])} × {say_mm(names['height'])}.",
             fix=f"Use at most {say_mm(most)}.", field="radius",
         )  # fmt: skip
 

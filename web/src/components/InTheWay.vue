@@ -22,6 +22,8 @@ const levels = computed(() =>
     unseen: one.findings.filter(({ severity }) => severity === 'unseen'),
   })),
 )
+const pairs = computed(() => props.together.levels[0]?.pairs ?? 0)
+
 function look(joint: string, part: string): void {
   if (joint) job.pick('joint', joint)
   else if (part) job.pick('part', part)
@@ -32,7 +34,7 @@ function look(joint: string, part: string): void {
   <section class="way">
     <h2>In each other’s way</h2>
     <p class="small second">
-      The parts as solids, before they are cut: {{ levels[0]?.pairs ?? 0 }} pairs of neighbours.
+      The parts as solids, before they are cut: {{ pairs }} pair{{ pairs === 1 ? '' : 's' }} of neighbours.
     </p>
     <dl>
       <template v-for="one in levels" :key="one.level">
