@@ -46,7 +46,7 @@ types: .stamps/dev .stamps/npm-dev ## strict type checks of Python and TypeScrip
 	$(NPM) run -s check
 
 unit: .stamps/dev .stamps/page .stamps/chromium ## Python tests: core, server, browser
-	@$(BIN)/pytest -n 3 --dist=loadgroup # one more than there are cores: a browser's test waits for a third of its time
+	@$(BIN)/pytest -n 2 --dist=loadgroup
 
 page-tests: .stamps/npm-dev ## tests of the page's own code
 	@$(NPM) run -s test

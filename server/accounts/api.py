@@ -80,6 +80,8 @@ def sign_in(request: HttpRequest, given: SignIn) -> SessionOut:
         )
     if user is None:
         raise WrongPassword("Name and password do not match.", fix="Type both again.", field="password")
+    # Else whoever signs in a second time keeps the key, and with it who had copied it.
+    request.session.flush()
     login(request, user)
     return _session(request)
 

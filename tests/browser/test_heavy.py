@@ -43,7 +43,7 @@ def test_a_long_proof_says_how_far_it_is_is_cancelled_and_made_after_all(heavy):
     # An edit meanwhile goes on at once, and its proof is the one that is made.
     heavy.evaluate(PUT, holes(30, 20)[3:])
     expect(note).to_be_visible()
-    expect(heavy.get_by_role("navigation", name="Route")).to_contain_text("fits, as planned")
+    expect(heavy.get_by_role("navigation", name="Route")).to_contain_text("fits, as planned", timeout=180_000)
     expect(note).to_have_count(0)
     expect(heavy.get_by_role("alert")).to_have_count(0)
 
