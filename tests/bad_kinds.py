@@ -6,7 +6,7 @@ import os
 import sys
 import time
 
-from lean_notch.errors import OutOfRange
+from lean_notch.ground.errors import OutOfRange
 from tasks.kinds import Kind, register
 
 

@@ -13,12 +13,12 @@ from lean_notch.basis import Basis, Board, BoardBasis, Machine, Readings
 from lean_notch.basis.machine import KerfFound
 from lean_notch.design.migrate import mark_steps
 from lean_notch.edits import Edit, edit_job
-from lean_notch.files import FileFormat, OutFile
+from lean_notch.hand_over.files import FileFormat, OutFile
+from lean_notch.hand_over.proving import prove_files
 from lean_notch.job import ChosenLayout, Job, Result
+from lean_notch.lengths.units import Unit
 from lean_notch.proof import Proof
-from lean_notch.proving import prove_files
 from lean_notch.recipes import RECIPES
-from lean_notch.units import Unit
 
 pytest_plugins = ["browser_fixtures"]
 

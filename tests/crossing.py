@@ -8,11 +8,11 @@ from typing import ClassVar
 from conftest import make_basis
 from lean_notch.basis import Basis
 from lean_notch.design import ByNumbers, Design, Joint, Member, Part, Placement, Rectangle, ShapeStep
+from lean_notch.documents.as_typed import Typed
 from lean_notch.geometry.space import cross, unit
 from lean_notch.job import Job
 from lean_notch.joints.mate import Caliper, Change, Contact, Mate, Meeting, Notch, SharpCorner, Strip
-from lean_notch.typed import Typed
-from lean_notch.units import Length
+from lean_notch.lengths.units import Length
 
 
 @dataclass(frozen=True)

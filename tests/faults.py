@@ -17,7 +17,7 @@ from lean_notch.basis import Basis
 from lean_notch.cutting import Profile
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
-from lean_notch.files import write_files
+from lean_notch.hand_over.files import write_files
 from lean_notch.job import ChosenLayout, Job, Result, compute
 from lean_notch.recipes import RECIPES
 

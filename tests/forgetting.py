@@ -7,7 +7,7 @@ from contextlib import contextmanager
 from unittest.mock import patch
 
 from config.memory import forget
-from lean_notch.remembered import Remembered
+from lean_notch.ground.remembered import Remembered
 
 
 @contextmanager

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from conftest import make_basis
-from lean_notch.build import build
 from lean_notch.design import design_from_json
 from lean_notch.job import Job
+from lean_notch.making import build
 
 
 def rectangle(step, width, height, does="add", **values):

@@ -16,8 +16,8 @@ from lean_notch.basis import Basis, Board, BoardBasis, Machine, Readings
 from lean_notch.basis.machine import KerfFound, Tool
 from lean_notch.cutting import Profile
 from lean_notch.cutting.profile import SPLITS
-from lean_notch.errors import NotchError
-from lean_notch.files import FILE_FORMATS, write_files
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import FILE_FORMATS, write_files
 from lean_notch.job import Job, compute
 from lean_notch.recipes import RECIPES
 

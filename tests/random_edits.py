@@ -6,16 +6,16 @@ import random
 from typing import Any
 
 from conftest import make_basis
-from lean_notch import codec
 from lean_notch.basis import Basis
+from lean_notch.documents import codec
 from lean_notch.edits import Edit, edit_job
 from lean_notch.edits.tree import keys_of, leaves
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
+from lean_notch.lengths.units import Amount, Length
 from lean_notch.proof import Proof
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
-from lean_notch.units import Amount, Length
 
 LISTS = ("parts", "placements", "joints", "dimensions", "boards")
 

@@ -9,10 +9,10 @@ from typing import Literal
 
 from conftest import make_basis
 from lean_notch.basis import Basis
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_files
 from lean_notch.job import Job, Result, compute
-from lean_notch.proving import prove_files
 from lean_notch.recipes import RECIPES
 
 JOINED = ("open-tray", "case", "divided-case", "divider-set", "rack", "framed-stand", "crossed-figure")

@@ -5,8 +5,8 @@ from __future__ import annotations
 import manifold3d
 import numpy as np
 import shapely
-from lean_notch.build import Build
 from lean_notch.geometry import flatten
+from lean_notch.making import Build
 
 
 def solid(shape: shapely.Geometry, frame, thickness: float) -> manifold3d.Manifold:

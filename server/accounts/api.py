@@ -8,7 +8,7 @@ from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, user_logged_in
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from ninja import Router, Schema
 from ninja.errors import HttpError
 from ninja.utils import check_csrf

@@ -5,8 +5,8 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from lean_notch.documents import text
-from lean_notch.errors import NotchError
+from lean_notch.documents.plain import text
+from lean_notch.ground.errors import NotchError
 
 
 class NotFirst(NotchError):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.contrib.auth.models import User
-from lean_notch.documents import text
+from lean_notch.documents.plain import text
 
 LONGEST = 40
 

@@ -9,7 +9,7 @@ from designs.compute import Beside
 from django.contrib.auth.models import User
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from ninja import NinjaAPI, Status
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth

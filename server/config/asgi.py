@@ -11,7 +11,7 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
 from django.conf import settings
 from django.core.asgi import get_asgi_application
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 from config import folder
 from config.gate import Gate, Lane

@@ -19,7 +19,7 @@ from contextlib import closing
 from datetime import date, datetime
 from pathlib import Path
 
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 DATABASE = "lean-notch.sqlite3"
 SECRET = "secret-key"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from pathlib import Path
 
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 from config.backups import DATABASE, faults_of
 
@@ -26,7 +26,7 @@ def faults(folder: Path) -> Iterator[str]:
 
 def _files(folder: Path) -> Iterator[str]:
     from designs.models import KeptFile
-    from lean_notch.packed import content_name
+    from lean_notch.hand_over.packed import content_name
 
     there = {path.name: path for path in folder.iterdir() if path.is_file()} if folder.exists() else {}
     kept = set(KeptFile.objects.values_list("name", flat=True))

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from django.db import DatabaseError
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 from config import folder as data_folder
 

@@ -7,7 +7,7 @@ import os
 from pathlib import Path
 from typing import IO
 
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 

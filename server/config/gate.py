@@ -10,7 +10,7 @@ import json
 import tempfile
 from collections.abc import Mapping
 
-from lean_notch.limits import MOST_DRAWING_BYTES
+from lean_notch.ground.limits import MOST_DRAWING_BYTES
 
 from config.problems import Problem
 from config.threads import App, Message, Receive, Scope, Send

@@ -14,7 +14,7 @@ from pathlib import Path
 from threading import Lock
 from typing import Any
 
-from lean_notch.remembered import Remembered
+from lean_notch.ground.remembered import Remembered
 
 MOST_BYTES = 450_000_000
 """Resident; what goes on at that moment comes on top."""

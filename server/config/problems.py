@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import datetime
 
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from ninja import Schema
 
 

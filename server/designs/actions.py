@@ -26,20 +26,20 @@ from lean_notch.basis.never import refuse_never
 from lean_notch.basis.settings import Outcome
 from lean_notch.design import MAIN, Imported, ShapeStep
 from lean_notch.design import Design as Drawn
-from lean_notch.documents import choice, text
-from lean_notch.draft import Draft, draft
+from lean_notch.documents.plain import choice, text
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
-from lean_notch.errors import MissingInput, NotchError
-from lean_notch.files import FileFormat, OutFile, marked
-from lean_notch.findings import Finding
-from lean_notch.for_machine import is_on, on_machine, refuse_without_room
+from lean_notch.ground.errors import MissingInput, NotchError
+from lean_notch.ground.findings import Finding
+from lean_notch.hand_over.files import FileFormat, OutFile, marked
+from lean_notch.hand_over.packed import check_file, files_used, pack, unpack
+from lean_notch.hand_over.proving import FileProof
 from lean_notch.job import Job, Result, job_to_json, refuse_without_place
-from lean_notch.packed import check_file, files_used, pack, unpack
-from lean_notch.proving import FileProof
+from lean_notch.job.for_machine import is_on, on_machine, refuse_without_room
+from lean_notch.lengths.units import Unit
 from lean_notch.recipes import Recipe
-from lean_notch.trial import Change, changes
-from lean_notch.trial_pair import trial_pair
-from lean_notch.units import Unit
+from lean_notch.test_pieces.trial_pair import trial_pair
+from lean_notch.told.another_basis import Change, changes
+from lean_notch.told.recipe_tried import Draft, draft
 from workshop.actions import limits_of_kind, stock_in_use
 from workshop.models import Machine, Stock
 

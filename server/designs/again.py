@@ -12,16 +12,16 @@ from typing import Any
 
 from lean_notch.basis.settings import CutSetting, setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json
-from lean_notch.differs import differs
-from lean_notch.files import FileFormat, write_files
-from lean_notch.findings import Finding
 from lean_notch.formats.paper import page_size
 from lean_notch.formats.paper_html import write_html
+from lean_notch.ground.findings import Finding
+from lean_notch.ground.progress import Tell
+from lean_notch.hand_over.differs import differs
+from lean_notch.hand_over.files import FileFormat, write_files
+from lean_notch.hand_over.job_sheet import Written, job_sheet
+from lean_notch.hand_over.packed import packed_bytes, unpack
+from lean_notch.hand_over.reading import read_any, reading_seconds
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
-from lean_notch.job_sheet import Written, job_sheet
-from lean_notch.packed import packed_bytes, unpack
-from lean_notch.progress import Tell
-from lean_notch.reading import read_any, reading_seconds
 from pydantic import TypeAdapter
 from tasks.kinds import Given
 

@@ -12,11 +12,11 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from lean_notch.basis import Readings
-from lean_notch.documents import in_unit, mm
+from lean_notch.documents.plain import in_unit, mm
 from lean_notch.edits import edits_to_json
-from lean_notch.errors import NotchError
-from lean_notch.files import slug
-from lean_notch.limits import MOST_DRAWING_BYTES, MOST_PACKED_BYTES
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.limits import MOST_DRAWING_BYTES, MOST_PACKED_BYTES
+from lean_notch.hand_over.files import slug
 from lean_notch.recipes.track_edits import track_added, track_removed
 from ninja import File, Query, Router, Status, UploadedFile
 from pydantic import BaseModel

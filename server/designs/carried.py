@@ -9,8 +9,8 @@ from dataclasses import fields, is_dataclass
 from importlib import import_module
 from typing import Any
 
-from lean_notch.elsewhere import Found
-from lean_notch.errors import NotchError
+from lean_notch.ground.elsewhere import Found
+from lean_notch.ground.errors import NotchError
 
 _PLAIN = ("frozenset", "set", "complex")
 

@@ -8,14 +8,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, TypeVar
 
-from lean_notch.effort import QUICK_SECONDS
-from lean_notch.elsewhere import Found, TooLongHere, taking, within
+from lean_notch.ground.elsewhere import Found, TooLongHere, taking, within
+from lean_notch.ground.progress import Tell
+from lean_notch.ground.remembered import Remembered
+from lean_notch.hand_over.effort import QUICK_SECONDS
+from lean_notch.hand_over.proving import prove_job
+from lean_notch.hand_over.reading import outlines_of
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
-from lean_notch.progress import Tell
 from lean_notch.proof import Proof
-from lean_notch.proving import prove_job
-from lean_notch.reading import outlines_of
-from lean_notch.remembered import Remembered
 from tasks.actions import RUNNING, key_of
 from tasks.kinds import Given, Kind, Write, kind_of, register
 from tasks.models import Task

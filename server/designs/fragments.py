@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from lean_notch.remembered import Remembered
+from lean_notch.ground.remembered import Remembered
 
 MAPPINGS = ("ledger",)
 """Fields whose entries stand under their names; the others are lists of things that say theirs."""

@@ -12,17 +12,17 @@ from typing import Any
 from django.contrib.auth.models import User
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json
-from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
-from lean_notch.elsewhere import keeping
-from lean_notch.files import FileFormat, OutFile, slug, write_files
-from lean_notch.findings import Finding
 from lean_notch.formats.paper import PageSize, page_size
+from lean_notch.ground.elsewhere import keeping
+from lean_notch.ground.findings import Finding
+from lean_notch.ground.progress import Tell, between
+from lean_notch.hand_over.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
+from lean_notch.hand_over.files import FileFormat, OutFile, slug, write_files
+from lean_notch.hand_over.job_sheet import Written
+from lean_notch.hand_over.proof_paper import proof_paper as make_proof_paper
+from lean_notch.hand_over.proving import FileProof, prove_files, prove_job
 from lean_notch.job import Job, compute, job_from_json, job_to_json
-from lean_notch.job_sheet import Written
-from lean_notch.progress import Tell, between
 from lean_notch.proof import Proof, Said
-from lean_notch.proof_paper import proof_paper as make_proof_paper
-from lean_notch.proving import FileProof, prove_files, prove_job
 from tasks.actions import RUNNING, ask
 from tasks.kinds import Given, Kind, Write, register
 from tasks.models import Task

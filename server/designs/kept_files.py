@@ -7,8 +7,8 @@ import re
 from pathlib import Path
 
 from django.conf import settings
-from lean_notch.errors import MissingInput
-from lean_notch.packed import content_name
+from lean_notch.ground.errors import MissingInput
+from lean_notch.hand_over.packed import content_name
 
 
 def folder() -> Path:

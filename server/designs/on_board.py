@@ -8,10 +8,10 @@ from time import process_time
 from config.problems import Problem
 from django.contrib.auth.models import User
 from lean_notch.basis import BoardBasis, Readings
-from lean_notch.effort import QUICK_SECONDS
-from lean_notch.elsewhere import TooLongHere, within
-from lean_notch.errors import NotchError
-from lean_notch.trial import Trial, try_basis
+from lean_notch.ground.elsewhere import TooLongHere, within
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.effort import QUICK_SECONDS
+from lean_notch.told.another_basis import Trial, try_basis
 
 from . import table_schemas as out
 from .actions import head_of

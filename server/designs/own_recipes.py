@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from django.utils import timezone
 from lean_notch.design import design_from_json, design_to_json
-from lean_notch.documents import text
-from lean_notch.errors import BadDocument, NotchError
-from lean_notch.own_recipes import own_recipe
+from lean_notch.documents.plain import text
+from lean_notch.edits.own_recipes import own_recipe
+from lean_notch.ground.errors import BadDocument, NotchError
 from lean_notch.recipes import RECIPES, Recipe
 
 from .actions import head_of

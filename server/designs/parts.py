@@ -6,20 +6,20 @@ from collections.abc import Mapping
 from functools import lru_cache, partial
 
 from config.problems import Problem
-from lean_notch import codec
-from lean_notch.build import FlatMark, FlatPart, faces, is_sunk, slices, title_of
-from lean_notch.build.place import Named, box_of
-from lean_notch.build.sizes import sizes_of
 from lean_notch.design import Outline, Part, ShapeStep, Step, uses
 from lean_notch.design.sentence import Titles, of_words, sentence
-from lean_notch.errors import NotchError
+from lean_notch.documents import codec
+from lean_notch.documents.as_typed import number_at
 from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Region, Ring, flatten
-from lean_notch.name_room import name_rooms
-from lean_notch.operations import Operation
-from lean_notch.remembered import Remembered, Same
-from lean_notch.typed import number_at
-from lean_notch.units import Length
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.operations import Operation
+from lean_notch.ground.remembered import Remembered, Same
+from lean_notch.lengths.units import Length
+from lean_notch.making import FlatMark, FlatPart, faces, is_sunk, slices, title_of
+from lean_notch.making.name_room import name_rooms
+from lean_notch.making.place import Named, box_of
+from lean_notch.making.sizes import sizes_of
 
 from . import schemas as out
 from .fragments import piece

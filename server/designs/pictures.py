@@ -8,16 +8,16 @@ from functools import lru_cache
 from typing import Any
 
 from django.db import DatabaseError
-from lean_notch.build import Build, FlatPart
-from lean_notch.elsewhere import TooLongHere, within
-from lean_notch.errors import NotchError
 from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Point, Region, Ring, flatten, loops
+from lean_notch.ground.elsewhere import TooLongHere, within
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import Job, Result
 from lean_notch.joints import CrossLap
 from lean_notch.joints.mate import Strip
-from lean_notch.route import route
-from lean_notch.trial import job_seconds
+from lean_notch.making import Build, FlatPart
+from lean_notch.told.another_basis import job_seconds
+from lean_notch.told.route import route
 
 from .compute import Beside, computed
 from .models import Revision

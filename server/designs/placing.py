@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from lean_notch.covering import covered
+from lean_notch.acts.covering import covered
+from lean_notch.acts.moving import aligned, centred_between, measured_from, moved_by, spread_evenly
+from lean_notch.acts.nodes import edge_bent, node_added, node_moved
+from lean_notch.acts.reshaping import reshaped
+from lean_notch.acts.standing_up import stood_up
 from lean_notch.edits import Edit
-from lean_notch.errors import MissingInput
-from lean_notch.nodes import edge_bent, node_added, node_moved
-from lean_notch.placing import aligned, centred_between, measured_from, moved_by, spread_evenly
-from lean_notch.reshaping import reshaped
-from lean_notch.standing_up import stood_up
+from lean_notch.ground.errors import MissingInput
 
 from .actions import head_of
 from .compute import computed

@@ -7,7 +7,7 @@ from typing import TypeVar
 
 from lean_notch.basis import Machine, Stock, machine_from_json
 from lean_notch.basis.notebook import Entry
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from workshop import models
 from workshop.actions import entries_of, entry_of, stock_in_use
 

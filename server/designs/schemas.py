@@ -6,30 +6,30 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from config.problems import Problem
+from lean_notch.acts.moving import Side
 from lean_notch.basis.settings import Outcome
-from lean_notch.build.sizes import SizeOnPart
 from lean_notch.design import Uses
 from lean_notch.edits.edit import LONGEST_PATH
 from lean_notch.edits.edit import Edit as CoreEdit
-from lean_notch.figures import Figure, Source
-from lean_notch.figures import Kind as FigureKind
-from lean_notch.files import FileFormat
-from lean_notch.findings import Finding
-from lean_notch.in_files import Outlined
-from lean_notch.limits import MOST_EDITS
+from lean_notch.ground.findings import Finding
+from lean_notch.ground.limits import MOST_EDITS
+from lean_notch.ground.operations import Operation
+from lean_notch.hand_over.contents import Outlined
+from lean_notch.hand_over.files import FileFormat
+from lean_notch.lengths.figures import Figure, Source
+from lean_notch.lengths.figures import Kind as FigureKind
+from lean_notch.lengths.in_another_unit import Reader
+from lean_notch.lengths.units import Unit
+from lean_notch.making.sizes import SizeOnPart
 from lean_notch.nesting.problem import TurnedAbout
-from lean_notch.operations import Operation
-from lean_notch.placing import Side
 from lean_notch.proof import MateProof, PartProof, Said
 from lean_notch.proof.check_file import LayerCount
 from lean_notch.proof.close_up import CloseUp
 from lean_notch.proof.proof import Verdict
 from lean_notch.proof.tested import Tested
-from lean_notch.reader import Reader
 from lean_notch.recipes import Setting
-from lean_notch.route import Stop
-from lean_notch.trial_pair import PAIRS, STEP_MM
-from lean_notch.units import Unit
+from lean_notch.test_pieces.trial_pair import PAIRS, STEP_MM
+from lean_notch.told.route import Stop
 from ninja import Schema
 from pydantic import BaseModel, ConfigDict, Field
 from workshop.schemas import MachineValues, ProfileValues, ScaleValues, StockValues

@@ -11,7 +11,6 @@ from typing import Any, cast
 from accounts.names import shown_name
 from config.problems import Problem
 from django.utils import timezone
-from lean_notch import codec
 from lean_notch.basis import (
     FITS,
     Basis,
@@ -21,37 +20,38 @@ from lean_notch.basis import (
     stock_to_json,
 )
 from lean_notch.basis.settings import Settings, in_use, most_telling, not_used, say_setting
-from lean_notch.broken import broken
-from lean_notch.build import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.cutting import CutPath, SheetPlan, estimate, rests_on
 from lean_notch.cutting.profile import not_held
 from lean_notch.design import BoardNeed, Part
 from lean_notch.design import Design as Drawn
 from lean_notch.design.sentence import titles_of
+from lean_notch.documents import codec
 from lean_notch.edits import Edit, edits_to_json, number_in
-from lean_notch.errors import NotchError
-from lean_notch.figures import Figure
-from lean_notch.files import FILE_FORMATS, FileFormat, file_name, planned_files
-from lean_notch.findings import Finding
 from lean_notch.formats.svg_path import number, path_data, segments_data
-from lean_notch.in_files import Work, in_files, left_out
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.findings import Finding
+from lean_notch.ground.operations import OPERATIONS
+from lean_notch.ground.progress import Tell, untold
+from lean_notch.ground.remembered import Same
+from lean_notch.hand_over.contents import Work, in_files, left_out
+from lean_notch.hand_over.files import FILE_FORMATS, FileFormat, file_name, planned_files
+from lean_notch.hand_over.job_sheet import Written
+from lean_notch.hand_over.reading import read_any
 from lean_notch.job import Job, Result
-from lean_notch.job_sheet import Written
-from lean_notch.ledger import ledger
-from lean_notch.named_lengths import named_lengths
+from lean_notch.lengths.figures import Figure
+from lean_notch.lengths.units import Unit
+from lean_notch.making import Build, Contact, FlatPart, JointFit, Mate, joint_fits, title_of
 from lean_notch.nesting import LayoutSettings
-from lean_notch.operations import OPERATIONS
-from lean_notch.progress import Tell, untold
 from lean_notch.proof import NOT_LOOKED_AT, Proof
 from lean_notch.proof.check_file import check_file
 from lean_notch.proof.interference import gap_of
-from lean_notch.reading import read_any
 from lean_notch.recipes import RECIPES
-from lean_notch.remembered import Same
-from lean_notch.route import Stop, route
-from lean_notch.trial import Change, Trial, changes, moved
-from lean_notch.trial_pair import fit_field, usual_clearances
-from lean_notch.units import Unit
+from lean_notch.test_pieces.trial_pair import fit_field, usual_clearances
+from lean_notch.told.another_basis import Change, Trial, changes, moved
+from lean_notch.told.ledger import ledger
+from lean_notch.told.named_lengths import named_lengths
+from lean_notch.told.route import Stop, route
+from lean_notch.told.what_breaks import broken
 from pydantic import BaseModel, TypeAdapter
 from workshop.actions import settings_of
 from workshop.schemas import MachineValues, StockValues

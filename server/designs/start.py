@@ -22,15 +22,15 @@ from lean_notch.basis.never import MADE_OF
 from lean_notch.basis.settings import OUTCOMES, RESULTS
 from lean_notch.basis.stock import KINDS as BOARD_KINDS
 from lean_notch.basis.stock import Kind
-from lean_notch.build import build, fit_wants, joint_fits
 from lean_notch.design import RELIEFS
 from lean_notch.design.describe import field_infos
-from lean_notch.draft import Draft
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.operations import OPERATIONS
 from lean_notch.joints import KINDS
-from lean_notch.operations import OPERATIONS
+from lean_notch.making import build, fit_wants, joint_fits
 from lean_notch.recipes import RECIPES, Recipe
-from lean_notch.trial import job_seconds
+from lean_notch.told.another_basis import job_seconds
+from lean_notch.told.recipe_tried import Draft
 from workshop.actions import kind_limits
 from workshop.schemas import SpeedValues
 

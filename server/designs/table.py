@@ -14,10 +14,10 @@ from django.db.models import Max
 from django.utils import timezone
 from lean_notch.basis.notebook import grown_old
 from lean_notch.basis.settings import Outcome
-from lean_notch.errors import NotchError
-from lean_notch.files import FileFormat
-from lean_notch.route import Stop, last_stops
-from lean_notch.summary import Handed, summary
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import FileFormat
+from lean_notch.told.route import Stop, last_stops
+from lean_notch.told.summary import Handed, summary
 
 from . import table_schemas as out
 from . import verdicts

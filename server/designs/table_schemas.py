@@ -9,13 +9,13 @@ from typing import Literal
 from config.problems import Problem
 from lean_notch.basis.settings import CutResult, Outcome
 from lean_notch.design.describe import FieldInfo
-from lean_notch.files import FileFormat
-from lean_notch.findings import Finding
-from lean_notch.operations import Operation
+from lean_notch.ground.findings import Finding
+from lean_notch.ground.operations import Operation
+from lean_notch.hand_over.files import FileFormat
 from lean_notch.recipes import Setting
 from lean_notch.recipes.picture import View
-from lean_notch.route import Stop
-from lean_notch.summary import Tone
+from lean_notch.told.route import Stop
+from lean_notch.told.summary import Tone
 from workshop.schemas import LimitsValues, SpeedValues
 
 from .schemas import ChangeOut, Kin, Out, VerdictOut

@@ -21,11 +21,11 @@ from lean_notch.basis.news import (
     thicknesses,
 )
 from lean_notch.basis.notebook import Entry
-from lean_notch.broken import broken
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import Job, Result
-from lean_notch.trial import Change, changes
+from lean_notch.told.another_basis import Change, changes
+from lean_notch.told.what_breaks import broken
 from workshop.actions import entries_of, stocks_in_use
 from workshop.models import Machine
 

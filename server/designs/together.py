@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from lean_notch import codec
 from lean_notch.basis.fits import scale_to_json
-from lean_notch.build import Proposal, proposals, site_of
-from lean_notch.effort import proof_seconds
+from lean_notch.documents import codec
+from lean_notch.ground.progress import Tell
+from lean_notch.hand_over.effort import proof_seconds
 from lean_notch.job import Job, Result, job_from_json, job_to_json
-from lean_notch.progress import Tell
+from lean_notch.making import Proposal, proposals, site_of
 from lean_notch.proof.put_together import levels
-from lean_notch.trial_pair import read_pair
-from lean_notch.where_it_stands import where_it_stands
+from lean_notch.test_pieces.trial_pair import read_pair
+from lean_notch.told.where_it_stands import where_it_stands
 from tasks.kinds import Given
 from workshop.schemas import ScaleValues
 

@@ -6,10 +6,10 @@ from collections.abc import Sequence
 from typing import Any
 
 from lean_notch.edits import Edit, edit_job, edits_to_json
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.progress import Tell
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
-from lean_notch.progress import Tell
-from lean_notch.trial import Trial, try_basis
+from lean_notch.told.another_basis import Trial, try_basis
 from pydantic import TypeAdapter
 from tasks.kinds import Given
 

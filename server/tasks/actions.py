@@ -9,7 +9,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Q
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 from tasks.kinds import Kind
 from tasks.models import OPEN, Task

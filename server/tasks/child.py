@@ -80,7 +80,7 @@ def _get_ready() -> None:
 
 def _computed(pipe: Connection, asked: dict[str, object], folder: Path) -> dict[str, object]:
     from config.logs import traced
-    from lean_notch.errors import NotchError
+    from lean_notch.ground.errors import NotchError
 
     from tasks.kinds import Given, kind_of
 

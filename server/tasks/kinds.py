@@ -9,7 +9,7 @@ from importlib import import_module
 from typing import Any
 
 from django.conf import settings
-from lean_notch.progress import Tell
+from lean_notch.ground.progress import Tell
 
 
 @dataclass(frozen=True)

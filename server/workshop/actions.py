@@ -30,11 +30,11 @@ from lean_notch.basis.settings import CutSetting as Setting
 from lean_notch.basis.settings import setting_from_json, setting_to_json
 from lean_notch.cutting import profile_from_json, profile_to_json
 from lean_notch.design import MAIN
-from lean_notch.documents import choice, mapping, mm, sequence, text
+from lean_notch.documents.plain import choice, mapping, mm, sequence, text
 from lean_notch.job import Job
+from lean_notch.lengths.units import Unit
 from lean_notch.practice import Practice
 from lean_notch.test_pieces import TEST_PIECES, as_given, piece_job, recipe_of
-from lean_notch.units import Unit
 
 from .models import CutSetting, KindLimits, Machine, Measurement, NotebookEntry, Profile, Stock
 

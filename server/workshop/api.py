@@ -10,8 +10,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from lean_notch.basis import Readings
-from lean_notch.documents import mm
-from lean_notch.files import write_files
+from lean_notch.documents.plain import mm
+from lean_notch.hand_over.files import write_files
 from lean_notch.job import Job, compute
 from lean_notch.practice import Truth, practised
 from ninja import Router, Status

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from lean_notch.documents import in_unit
-from lean_notch.files import FileFormat
+from lean_notch.documents.plain import in_unit
+from lean_notch.hand_over.files import FileFormat
+from lean_notch.lengths.units import Unit
 from lean_notch.recipes import SettingKind
-from lean_notch.units import Unit
 from ninja import Schema
 from pydantic import Field
 

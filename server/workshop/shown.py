@@ -13,13 +13,13 @@ from lean_notch.basis.fits import scale_to_json
 from lean_notch.basis.notebook import Way, offers, sure_of
 from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to_json, settings_for
 from lean_notch.design import MAIN
-from lean_notch.files import FILE_FORMATS, file_name
 from lean_notch.formats.svg_path import path_data
+from lean_notch.ground.operations import Operation
+from lean_notch.hand_over.files import FILE_FORMATS, file_name
 from lean_notch.job import Job, compute, refuse_without_place
-from lean_notch.operations import Operation
+from lean_notch.lengths.units import say_mm
 from lean_notch.practice import Practised
 from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note
-from lean_notch.units import say_mm
 
 from . import schemas as out
 from .actions import PieceRead, entry_of, kind_limits, settings_of

@@ -13,11 +13,9 @@ import pytest
 from config.asgi import COLLECTED
 from conftest import make_job
 from large_jobs import forty_parts
-from lean_notch.build import build
 from lean_notch.cutting import CutPath, SheetPlan
 from lean_notch.cutting.order import shortest
 from lean_notch.edits import Edit, edit_job
-from lean_notch.files import write_files
 from lean_notch.formats.dxf_write import write_dxf
 from lean_notch.formats.pdf_write import write_pdf
 from lean_notch.formats.svg_write import write_svg
@@ -25,13 +23,15 @@ from lean_notch.geometry import Circle, Contour, Motion, Region, Vertex, loops, 
 from lean_notch.geometry.bones import dogbone
 from lean_notch.geometry.boolean import combine, difference
 from lean_notch.geometry.offset import offset, offset_all
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_files, prove_job
+from lean_notch.hand_over.reading import read_outlines
 from lean_notch.job import compute
-from lean_notch.ledger import ledger
+from lean_notch.making import build
 from lean_notch.nesting import Area, LayoutSettings, Piece, lay_out
 from lean_notch.nesting.checker import layout_faults
 from lean_notch.proof.check_file import check_file
-from lean_notch.proving import prove_files, prove_job
-from lean_notch.reading import read_outlines
+from lean_notch.told.ledger import ledger
 from orders import discs
 
 

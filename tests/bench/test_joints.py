@@ -6,8 +6,8 @@ from __future__ import annotations
 from joined import made
 from lean_notch.edits import Edit, edit_job
 from lean_notch.job import compute
-from lean_notch.ledger import ledger
 from lean_notch.proof.interference import LEVELS, interference
+from lean_notch.told.ledger import ledger
 
 BIG = {"columns": "repeat(12, 1fr)", "rows": "repeat(8, 1fr)", "width": "420", "depth": "300"}
 

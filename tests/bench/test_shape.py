@@ -9,10 +9,10 @@ import time
 
 from browser_steps import part
 from conftest import make_basis
-from lean_notch.build import build
 from lean_notch.design import design_from_json
 from lean_notch.edits import Edit, edit_job
 from lean_notch.job import Job
+from lean_notch.making import build
 
 SHAPES = (
     {"kind": "disc", "diameter": 8}, {"kind": "slot", "length": 14, "width": 5},

@@ -8,12 +8,12 @@ from crossing import Crossing, CrossingJoint, crossing
 from lean_notch.basis import Basis
 from lean_notch.cutting import plan_cut
 from lean_notch.design import Design
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
 from lean_notch.joints import KINDS
-from lean_notch.ledger import ledger
-from lean_notch.proving import prove_job
-from lean_notch.route import route
-from lean_notch.trial import try_basis
+from lean_notch.told.another_basis import try_basis
+from lean_notch.told.ledger import ledger
+from lean_notch.told.route import route
 
 
 @pytest.fixture(autouse=True)

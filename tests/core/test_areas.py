@@ -11,10 +11,10 @@ import pytest
 import shapely
 from lean_notch.cutting import PLAIN
 from lean_notch.cutting.areas import as_one
-from lean_notch.errors import TooMuchWork
 from lean_notch.geometry.flatten import loops
+from lean_notch.ground.errors import TooMuchWork
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
 from plates import disc, made, plate
 
 HATCHED = replace(PLAIN, engrave="hatch", hatch_mm=0.2)

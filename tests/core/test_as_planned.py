@@ -6,13 +6,13 @@ from dataclasses import replace
 
 import pytest
 from conftest import drawn, make_job
-from lean_notch.as_planned import SAME_MM, as_planned
 from lean_notch.cutting import PLAIN
-from lean_notch.files import write_files
 from lean_notch.geometry import Segment
+from lean_notch.hand_over.as_planned import SAME_MM, as_planned
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_files, prove_job
+from lean_notch.hand_over.reading import read_outlines
 from lean_notch.job import compute
-from lean_notch.proving import prove_files, prove_job
-from lean_notch.reading import read_outlines
 from timing import least_seconds
 
 EYE = {"kind": "shape", "id": "eye", "shape": {"kind": "disc", "diameter": 9}, "does": "cut", "x": 40, "y": 30}

@@ -9,18 +9,18 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.cutting import PLAIN, estimate
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
 from lean_notch.formats.paper_html import write_html
 from lean_notch.geometry.flatten import flatten
-from lean_notch.in_files import in_files
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.contents import in_files
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.job_sheet import job_sheet
+from lean_notch.hand_over.proving import prove_files, prove_job
+from lean_notch.hand_over.reading import read_outlines
 from lean_notch.job import compute, job_to_json
-from lean_notch.job_sheet import job_sheet
-from lean_notch.proving import prove_files, prove_job
-from lean_notch.reading import read_outlines
 from plates import disc, plate, rectangle
 
 MARK = disc("ring", 10, "mark", x=20, y=30, operation="score", face="back")

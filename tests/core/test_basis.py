@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import COMMON_FITS, Readings, board_basis_from_json, board_basis_to_json
-from lean_notch.errors import KerfTooWide, NotchError, OutOfRange, ReadingsDisagree
+from lean_notch.ground.errors import KerfTooWide, NotchError, OutOfRange, ReadingsDisagree
 
 DOCUMENT = {
     "stock": {

@@ -6,15 +6,15 @@ import pytest
 from conftest import drawn, edited, make_basis, make_board, make_job
 from lean_notch.basis import Basis
 from lean_notch.edits import Edit, edit_job, sentence
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
 from lean_notch.formats.paper_html import write_html
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.job_sheet import job_sheet
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute, job_from_json, job_to_json
-from lean_notch.job_sheet import job_sheet
-from lean_notch.ledger import ledger
-from lean_notch.proving import prove_job
-from lean_notch.route import route
-from lean_notch.trial import try_basis
+from lean_notch.told.another_basis import try_basis
+from lean_notch.told.ledger import ledger
+from lean_notch.told.route import route
 
 
 def acrylic(**values):

@@ -3,9 +3,9 @@
 import pytest
 from conftest import edited
 from joined import UPRIGHT, halved, job, made, on_wall, panel
-from lean_notch.broken import broken
 from lean_notch.edits import Edit
 from lean_notch.job import compute
+from lean_notch.told.what_breaks import broken
 
 T = 3.06
 

@@ -5,11 +5,11 @@ import shapely
 from conftest import drawn
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.build import build
-from lean_notch.build.outline import Notch, can_be_drawn, outline
 from lean_notch.design import design_from_json, design_to_json
-from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
+from lean_notch.ground.errors import NotchError
+from lean_notch.making import build
+from lean_notch.making.outline import Notch, can_be_drawn, outline
 
 
 def test_a_finger_edge_has_two_corners_a_step(job):

@@ -6,14 +6,14 @@ from pathlib import Path
 import ezdxf
 import pytest
 from conftest import make_job, with_marks
-from lean_notch.cli import main
-from lean_notch.files import write_files
+from lean_notch.cli.main import main
 from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.formats.svg_read import read_svg
 from lean_notch.geometry import Circle, flatten
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.reading import read_any
 from lean_notch.job import compute
 from lean_notch.proof.check_file import check_file
-from lean_notch.reading import read_any
 
 
 def svg(body: str, size: str = 'width="100mm" height="100mm" viewBox="0 0 100 100"') -> bytes:
@@ -281,14 +281,14 @@ def test_style_sheets_and_attributes_cascade():
     ],
 )
 def test_svgs_that_would_break_a_reader_are_refused(body):
-    from lean_notch.errors import UnreadableFile
+    from lean_notch.ground.errors import UnreadableFile
 
     with pytest.raises(UnreadableFile):
         read_svg(svg(body))
 
 
 def test_a_bomb_of_copies_is_refused():
-    from lean_notch.errors import UnreadableFile
+    from lean_notch.ground.errors import UnreadableFile
 
     layers = "".join(f'<g id="l{i}">' + f'<use href="#l{i + 1}"/>' * 10 + "</g>" for i in range(8))
     with pytest.raises(UnreadableFile, match="copies counted"):

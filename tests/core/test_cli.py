@@ -9,7 +9,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 
 ROOT = Path(__file__).resolve().parents[2]
 BASIS = str(ROOT / "demo" / "basis.json")
@@ -17,7 +17,7 @@ BASIS = str(ROOT / "demo" / "basis.json")
 
 def run(*arguments: str, cwd: Path) -> subprocess.CompletedProcess[str]:
     environment = {**os.environ, "PYTHONPATH": str(ROOT / "core")}
-    command = [sys.executable, "-m", "lean_notch.cli", *arguments]
+    command = [sys.executable, "-m", "lean_notch.cli.main", *arguments]
     return subprocess.run(command, cwd=cwd, env=environment, capture_output=True, text=True, check=False)
 
 

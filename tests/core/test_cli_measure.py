@@ -4,7 +4,7 @@ import json
 from pathlib import Path
 
 import pytest
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 
 ROOT = Path(__file__).resolve().parents[2]
 BASIS = str(ROOT / "demo" / "basis.json")

@@ -4,7 +4,7 @@ import json
 
 import pytest
 from lean_notch.basis import board_basis_to_json
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.design import design_to_json
 from lean_notch.job import job_to_json
 from plates import disc, plate

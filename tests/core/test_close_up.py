@@ -8,10 +8,10 @@ from dataclasses import replace
 import pytest
 from conftest import drawn, make_basis, make_board, make_job, one_board
 from lean_notch.geometry import Circle, Region, rectangle
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
 from lean_notch.proof.close_up import CloseLooks, edge_at, spots
 from lean_notch.proof.compare import nominal_polygon
-from lean_notch.proving import prove_job
 
 
 def of(close_up, what):
@@ -83,9 +83,9 @@ def test_what_came_out_right_shows_no_deviation_and_every_inner_corner(proof):
 
 def test_a_deviation_is_told_where_it_is_and_which_way():
     """The same file, judged by a beam twice as wide as it was made for: every edge is short by the half of what it takes more."""
-    from lean_notch.files import write_files
+    from lean_notch.hand_over.files import write_files
+    from lean_notch.hand_over.reading import read_any
     from lean_notch.proof import Face, Given, prove
-    from lean_notch.reading import read_any
 
     result = compute(make_job())
     wider = compute(make_job(one_board(make_board(kerf=0.28))))

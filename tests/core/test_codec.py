@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 import pytest
-from lean_notch.codec import Many, Mm, Name, Number, Title, Whole, Words, fields_of, in_unit, read, write
 from lean_notch.design.describe import field_infos
-from lean_notch.errors import NotchError
-from lean_notch.units import Length
+from lean_notch.documents.codec import Many, Mm, Name, Number, Title, Whole, Words, fields_of, in_unit, read, write
+from lean_notch.ground.errors import NotchError
+from lean_notch.lengths.units import Length
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from lean_notch.basis import FITS
 from lean_notch.basis.comb import FEELS, comb_clearances, read_comb
-from lean_notch.errors import NotchError, OutOfRange, ReadingsDisagree
+from lean_notch.ground.errors import NotchError, OutOfRange, ReadingsDisagree
 
 WORDS = dict(zip(FEELS[1:], FITS, strict=True))
 PAIRS = comb_clearances(-0.1, 0.04, 12)

@@ -8,11 +8,11 @@ import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.build.outline import Notch, outline
 from lean_notch.formats.read_file import ReadPath
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.inside import inside
 from lean_notch.geometry.offset import offset
+from lean_notch.making.outline import Notch, outline
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import compare, nominal_polygon
 from lean_notch.proof.contacts import Gauge

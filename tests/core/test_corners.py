@@ -5,7 +5,6 @@ import math
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.errors import OutOfRange, RadiusTooLarge
 from lean_notch.geometry import (
     Circle,
     Contour,
@@ -22,6 +21,7 @@ from lean_notch.geometry.bones import ROOM, capsule, dogbone, t_bone
 from lean_notch.geometry.boolean import difference
 from lean_notch.geometry.corners import chamfered, rounded
 from lean_notch.geometry.offset import offset
+from lean_notch.ground.errors import OutOfRange, RadiusTooLarge
 
 SQUARE_CORNER = ((1.0, 0.0), (0.0, 1.0))
 

@@ -6,9 +6,9 @@ Outside check: the boxes of the boards in space, as they stand, by arithmetic.
 from dataclasses import replace
 
 import pytest
-from lean_notch.covering import covered
+from lean_notch.acts.covering import covered
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import MissingInput
+from lean_notch.ground.errors import MissingInput
 from lean_notch.job import compute
 
 THICK = 3.06

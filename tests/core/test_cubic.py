@@ -7,10 +7,10 @@ import pytest
 import shapely
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
-from lean_notch.errors import BadGeometry
 from lean_notch.geometry import Circle, Cubic, Curved, Region, Segment, flatten, rectangle
 from lean_notch.geometry.boolean import difference
 from lean_notch.geometry.cubic import biarcs
+from lean_notch.ground.errors import BadGeometry
 
 points = st.tuples(st.integers(0, 5000), st.integers(0, 5000)).map(lambda p: (p[0] / 100, p[1] / 100))
 KAPPA = 4 / 3 * math.tan(math.pi / 8)

@@ -6,18 +6,18 @@ from dataclasses import replace
 import pytest
 from conftest import drawn
 from lean_notch.basis import Basis
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.cutting import Profile
 from lean_notch.edits import Edit, edit_job, refuse_own_failures
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
 from lean_notch.geometry import Circle
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.job_sheet import job_sheet
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import ChosenLayout, Job, compute, job_from_json, job_to_json
-from lean_notch.job_sheet import job_sheet
-from lean_notch.ledger import ledger
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
-from lean_notch.route import route
+from lean_notch.told.ledger import ledger
+from lean_notch.told.route import route
 
 
 def with_hole(job: Job, diameter: float = 8) -> Job:

@@ -6,12 +6,12 @@ from dataclasses import replace
 import pytest
 import shapely
 from conftest import make_basis
-from lean_notch import webs as thin_webs
 from lean_notch.basis import Limits, stock_from_json, stock_to_json
 from lean_notch.basis.stock import KINDS
+from lean_notch.design_rules import webs as thin_webs
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError
 from lean_notch.geometry import loops
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import Job, compute
 from lean_notch.lettering import SINGLE_STROKE
 from plates import disc, plate, rectangle
@@ -207,7 +207,7 @@ def test_a_boards_own_limits_are_kept_and_bounded():
 
 
 def test_what_a_part_weighs_is_area_times_thickness_times_density():
-    from lean_notch.ledger import ledger
+    from lean_notch.told.ledger import ledger
 
     job = on(plate(disc("h", 20, x=50, y=30)), density=800)
     rows = {row.key: row for row in ledger(compute(job))["part:plate"]}

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import hostile
 from conftest import drawn, make_job
-from lean_notch.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
-from lean_notch.files import write_files
+from lean_notch.hand_over.effort import QUICK_SECONDS, check_seconds, export_seconds, proof_seconds
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
+from lean_notch.hand_over.reading import read_any
 from lean_notch.job import compute
 from lean_notch.proof.check_file import check_file
-from lean_notch.proving import prove_job
-from lean_notch.reading import read_any
 from timing import least_seconds
 
 

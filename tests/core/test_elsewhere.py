@@ -8,7 +8,7 @@ import pytest
 from config.memory import forget
 from conftest import make_job
 from designs import carried
-from lean_notch.elsewhere import TooLongHere, about_to_take, keeping, taking, within
+from lean_notch.ground.elsewhere import TooLongHere, about_to_take, keeping, taking, within
 from lean_notch.job import compute, job_from_json, job_to_json
 from plates import disc, plate
 from right_jobs import random_job
@@ -24,8 +24,8 @@ def test_what_is_handed_over_gives_the_same_job(seed, monkeypatch):
     again = job_from_json(job_to_json(job))
     with taking(carried.read(written)), monkeypatch.context() as alone:
         for place in ("finished.make_part", "before_joints._outline"):  # nothing of it is made anew
-            alone.setattr(f"lean_notch.build.{place}", None)
-        alone.setattr("lean_notch.job.lay_out", None)
+            alone.setattr(f"lean_notch.making.{place}", None)
+        alone.setattr("lean_notch.job.job.lay_out", None)
         here = compute(again)
     assert here.build == there.build
     assert here.layout == there.layout
@@ -76,7 +76,7 @@ def test_what_would_take_too_long_is_put_off_before_it_is_begun(monkeypatch):
             "shape": {"kind": "rectangle", "width": 500, "height": 300},
         },
     )
-    monkeypatch.setattr("lean_notch.limits._SEGMENT_S", 1.0)
+    monkeypatch.setattr("lean_notch.ground.limits._SEGMENT_S", 1.0)
     with within(60), pytest.raises(TooLongHere):
         compute(sieve)
     assert compute(sieve).build.parts[0].failed is None  # nothing of it was kept half done

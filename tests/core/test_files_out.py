@@ -15,7 +15,6 @@ import svgelements
 from conftest import prove_sheets, with_marks
 from lean_notch.cutting import CutPath, Profile, SheetPlan, alone
 from lean_notch.cutting.profile import Layer
-from lean_notch.files import write_files
 from lean_notch.formats import dxf_read
 from lean_notch.formats.curves import as_cubics, ellipse_pieces
 from lean_notch.formats.dxf_flat import read_flat
@@ -25,8 +24,9 @@ from lean_notch.formats.pdf_write import write_pdf
 from lean_notch.formats.svg_read import read_svg
 from lean_notch.formats.svg_write import write_svg
 from lean_notch.geometry import Circle, Contour, Cubic, Region, Segment, Trace, Vertex, rectangle
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_files
 from lean_notch.job import compute
-from lean_notch.proving import prove_files
 
 PT_PER_MM = 72 / 25.4
 """ISO 32000-1, 8.3.2.3: user space is 1/72 in; International yard and pound agreement, 1959: an inch is 25.4 mm."""
@@ -181,7 +181,7 @@ def test_arcs_as_cubics_stay_on_their_circle(radius, off):
 
 
 def test_a_page_too_large_for_pdf_is_refused_with_what_to_use():
-    from lean_notch.errors import OutOfRange
+    from lean_notch.ground.errors import OutOfRange
 
     with pytest.raises(OutOfRange, match="6000 mm"):
         write_pdf("sheet", SheetPlan(1, 6000, 1000, ()))

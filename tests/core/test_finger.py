@@ -1,7 +1,7 @@
 """Finger joints: one division, two members."""
 
 import pytest
-from lean_notch.errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
+from lean_notch.ground.errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from lean_notch.joints.finger import divide_edge, finger_edges
 
 

@@ -8,14 +8,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import COMMON_FITS, FIT_WORDS, FITS, Board, KerfFound, Readings
 from lean_notch.basis.fits import FitScale, scale_from_json, scale_to_json
-from lean_notch.build import build
-from lean_notch.build.fit import fit_wants, joint_fits
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.ledger import ledger
-from lean_notch.proving import prove_job
-from lean_notch.route import route
-from lean_notch.units import length_mm
+from lean_notch.lengths.units import length_mm
+from lean_notch.making import build
+from lean_notch.making.fit import fit_wants, joint_fits
+from lean_notch.told.ledger import ledger
+from lean_notch.told.route import route
 
 
 def sure_within(basis, within, thickness=3.06):

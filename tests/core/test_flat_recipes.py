@@ -2,15 +2,15 @@
 
 import pytest
 from conftest import make_basis
-from lean_notch.build import build
 from lean_notch.design import design_from_json, design_to_json
-from lean_notch.draft import draft
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError, RadiusTooLarge
+from lean_notch.edits.own_recipes import own_recipe
+from lean_notch.ground.errors import NotchError, RadiusTooLarge
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
-from lean_notch.own_recipes import own_recipe
-from lean_notch.proving import prove_job
+from lean_notch.making import build
 from lean_notch.recipes import RECIPES
+from lean_notch.told.recipe_tried import draft
 from plates import disc, plate
 
 FLAT = ("tag", "panel", "angle-gauge")

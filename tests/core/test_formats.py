@@ -10,14 +10,14 @@ import pytest
 import shapely
 import svgelements
 from lean_notch.cutting import CutPath, Profile, SheetPlan
-from lean_notch.errors import UnreadableFile
-from lean_notch.files import write_files
 from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.formats.dxf_write import write_dxf
 from lean_notch.formats.svg_path import path_data
 from lean_notch.formats.svg_read import read_svg
 from lean_notch.formats.svg_write import write_svg
 from lean_notch.geometry import Circle, Contour, Region, Vertex, flatten, rectangle
+from lean_notch.ground.errors import UnreadableFile
+from lean_notch.hand_over.files import write_files
 from lean_notch.job import compute
 
 RINGS = {

@@ -11,23 +11,23 @@ import shapely
 from conftest import drawn, edited, make_basis, make_board, make_job, one_board, prove_sheets
 from lean_notch.basis import Basis, Machine, Readings
 from lean_notch.basis.machine import KerfFound
-from lean_notch.build import joint_fits
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.cutting import Layer, Profile
 from lean_notch.cutting.profile import dxf_layer, layer_id
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
-from lean_notch.files import write_files
 from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.boolean import difference, union
 from lean_notch.geometry.offset import offset
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import ChosenLayout, Job, compute
+from lean_notch.making import joint_fits
 from lean_notch.proof import NOT_LOOKED_AT
 from lean_notch.proof.interference import gap_of
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
-from lean_notch.route import route
+from lean_notch.told.route import route
 
 BASIS = str(Path(__file__).resolve().parents[2] / "demo" / "basis.json")
 
@@ -289,7 +289,7 @@ def test_other_line_ends_change_nothing(kind, ends):
 def test_the_command_line_survives_what_nobody_expected(tmp_path, capsys, monkeypatch):
     design = tmp_path / "tray.json"
     assert main(["recipe", "open-tray", "--out", str(design)]) == 0
-    monkeypatch.setattr("lean_notch.build.build", lambda *_: 1 / 0)
+    monkeypatch.setattr("lean_notch.making.build", lambda *_: 1 / 0)
     assert main(["build", str(design), "--basis", BASIS]) == 3
     said = capsys.readouterr().err
     assert said.count("\n") == 1

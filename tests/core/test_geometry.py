@@ -6,10 +6,10 @@ import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.errors import BadGeometry
 from lean_notch.geometry import Circle, Contour, Motion, Region, Vertex, flatten, rectangle
 from lean_notch.geometry.boolean import difference, intersection, union
 from lean_notch.geometry.offset import offset
+from lean_notch.ground.errors import BadGeometry
 
 CHORD = 2e-6
 

@@ -14,12 +14,12 @@ from conftest import drawn, make_job
 from faults import mark
 from lean_notch.cutting import CutPath, Profile, SheetPlan
 from lean_notch.cutting.profile import not_held
-from lean_notch.errors import MissingInput
-from lean_notch.files import OutFile, _written, planned_files, write_files
 from lean_notch.formats.pdf_read import read_pdf
 from lean_notch.geometry import Circle, Contour, Motion, Trace, Vertex
+from lean_notch.ground.errors import MissingInput
+from lean_notch.hand_over.files import OutFile, _written, planned_files, write_files
+from lean_notch.hand_over.proving import FilesProof, prove_files
 from lean_notch.job import Job, Result, compute
-from lean_notch.proving import FilesProof, prove_files
 
 FORMATS = ("svg", "dxf", "dxf-r12", "pdf")
 PROFILES = {

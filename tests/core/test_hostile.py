@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import hostile
 import pytest
-from lean_notch.errors import UnreadableFile
+from lean_notch.ground.errors import UnreadableFile
+from lean_notch.hand_over.reading import read_any
 from lean_notch.proof.check_file import check_file
-from lean_notch.reading import read_any
 
 
 def read(data: bytes):

@@ -4,12 +4,12 @@ import pytest
 from conftest import edited
 from lean_notch.cutting.drawn import kerf_path
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError
-from lean_notch.files import file_name, slug
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import file_name, slug
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute, job_from_json, job_to_json
-from lean_notch.ledger import ledger
-from lean_notch.proving import prove_job
-from lean_notch.route import last_stops, route
+from lean_notch.told.ledger import ledger
+from lean_notch.told.route import last_stops, route
 from plates import plate, rectangle
 
 

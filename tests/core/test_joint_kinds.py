@@ -6,9 +6,9 @@ import pytest
 from conftest import edited, make_basis
 from joined import FLAT, corner, crossed, halved, job, on_wall, panel
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
 
 T, GAP = 3.06, 0.02
 

@@ -9,9 +9,9 @@ from fontTools.pens.boundsPen import BoundsPen
 from fontTools.ttLib import TTFont
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.errors import MissingCharacter, OutOfRange
 from lean_notch.geometry import Region, rectangle
 from lean_notch.geometry.boolean import difference
+from lean_notch.ground.errors import MissingCharacter, OutOfRange
 from lean_notch.lettering import FONTS, SINGLE_STROKE, bridged, glyph, least_height, lettered, strokes
 from letter_checks import check_word
 

@@ -8,13 +8,13 @@ from conftest import drawn as with_steps
 from conftest import edited, make_basis, make_board, make_job, with_marks
 from lean_notch.basis import Machine
 from lean_notch.basis.machine import KerfFound
-from lean_notch.build import build
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit, edit_job, refuse_own_failures
-from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
+from lean_notch.making import build
 
 
 def mark(kind, operation="cut", **values):

@@ -5,7 +5,7 @@ import shapely
 from conftest import make_job
 from lean_notch.geometry import loops
 from lean_notch.job import compute
-from lean_notch.name_room import CELLS, name_rooms
+from lean_notch.making.name_room import CELLS, name_rooms
 from plates import disc, made, rectangle
 from right_jobs import random_job
 

@@ -4,8 +4,8 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.errors import OutOfRange, PartTooLarge, SheetsRunOut
 from lean_notch.geometry import Circle, Motion, Region, rectangle
+from lean_notch.ground.errors import OutOfRange, PartTooLarge, SheetsRunOut
 from lean_notch.nesting import Area, Layout, LayoutSettings, Piece, Placed, Sheet, engine, lay_out, layout_faults
 
 

@@ -9,16 +9,16 @@ from lean_notch.basis import Basis, Limits, Machine, basis_to_json, stock_from_j
 from lean_notch.basis.never import MADE_OF, NeverOnMachine, Rule, ask_made_of
 from lean_notch.basis.news import news_of_stock
 from lean_notch.basis.stock import KINDS
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
-from lean_notch.for_machine import on_machine
-from lean_notch.in_files import in_files
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.contents import in_files
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute, job_from_json, job_to_json
-from lean_notch.proving import prove_job
-from lean_notch.route import route
+from lean_notch.job.for_machine import on_machine
 from lean_notch.test_pieces import TEST_PIECES, piece_job
+from lean_notch.told.route import route
 
 LASER = Machine("Shed laser", "laser", 600, 400, 0.14)
 ROUTER = Machine("Barn router", "router", 1250, 1250, 3.0)

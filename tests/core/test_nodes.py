@@ -4,10 +4,10 @@ import itertools
 import math
 
 import pytest
+from lean_notch.acts.nodes import edge_bent, node_added, node_moved
 from lean_notch.edits import edit_job
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import compute
-from lean_notch.nodes import edge_bent, node_added, node_moved
 from plates import plate
 
 NODES = [{"id": "n1", "x": 0, "y": 0}, {"id": "n2", "x": "20 + 10", "y": 0}, {"id": "n3", "x": "1 in", "y": 30}]

@@ -6,13 +6,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from lean_notch.errors import BadGeometry
 from lean_notch.geometry import Circle, Contour, Region, Segment, Vertex, rectangle
 from lean_notch.geometry.boolean import combine, difference, filled, union
 from lean_notch.geometry.linking import lies_within
 from lean_notch.geometry.noding import Neighbours, cut_up, merged, quarters
 from lean_notch.geometry.offset import offset
 from lean_notch.geometry.segments import segments_of, segments_of_rings
+from lean_notch.ground.errors import BadGeometry
 
 places = st.tuples(st.integers(-50, 50), st.integers(-50, 50)).map(lambda p: (p[0] / 10, p[1] / 10))
 segments = st.builds(Segment, places, places, st.sampled_from([0.0, 0.3, -0.7, 1.0, 2.5])).filter(

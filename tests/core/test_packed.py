@@ -7,12 +7,12 @@ import zipfile
 
 import pytest
 from conftest import drawn, make_job
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.limits import MOST_PACKED_BYTES
+from lean_notch.hand_over.packed import content_name, files_used, pack, unpack
+from lean_notch.hand_over.proving import prove_job
+from lean_notch.hand_over.reading import outlines_of
 from lean_notch.job import compute, job_to_json
-from lean_notch.limits import MOST_PACKED_BYTES
-from lean_notch.packed import content_name, files_used, pack, unpack
-from lean_notch.proving import prove_job
-from lean_notch.reading import outlines_of
 
 WASHER = (
     b'<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20">'

@@ -4,11 +4,11 @@ import json
 
 import pytest
 from lean_notch.basis.misspelt import check_entries
-from lean_notch.cli import main
-from lean_notch.errors import BadDocument
+from lean_notch.cli.main import main
 from lean_notch.formats.dxf_read import read_dxf
+from lean_notch.ground.errors import BadDocument
+from lean_notch.hand_over.reading import read_any
 from lean_notch.job import job_to_json
-from lean_notch.reading import read_any
 from plates import disc, plate
 
 

@@ -1,7 +1,7 @@
 """A panel with none of what it is asked for."""
 
 import pytest
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from lean_notch.recipes import RECIPES
 
 

@@ -8,7 +8,6 @@ import itertools
 import pytest
 from conftest import drawn, make_board, make_job, one_board
 from lean_notch.basis.settings import setting_from_json
-from lean_notch.errors import NotchError
 from lean_notch.formats.paper import (
     PAPERS,
     SCALES,
@@ -24,11 +23,12 @@ from lean_notch.formats.paper import (
 )
 from lean_notch.formats.paper_html import write_html
 from lean_notch.formats.paper_pdf import write_pdf_paper
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.job_sheet import Written, job_sheet
+from lean_notch.hand_over.proof_paper import proof_paper
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.job_sheet import Written, job_sheet
-from lean_notch.proof_paper import proof_paper
-from lean_notch.proving import prove_job
-from lean_notch.reader import Reader
+from lean_notch.lengths.in_another_unit import Reader
 from plates import plate
 
 POINTS_PER_MM = 72 / 25.4
@@ -200,7 +200,7 @@ def test_a_proof_that_fails_says_where_on_paper():
     proof = prove_job(wide)
     from dataclasses import replace
 
-    from lean_notch.findings import Finding
+    from lean_notch.ground.findings import Finding
 
     bad = replace(
         proof,

@@ -9,10 +9,10 @@ from bench.test_bench import toothed
 from hypothesis import given
 from hypothesis import strategies as st
 from large_jobs import forty_parts
-from lean_notch.build import build
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.boolean import difference
 from lean_notch.geometry.offset import lengths_all, offset_all
+from lean_notch.making import build
 
 
 def made(regions, distance):

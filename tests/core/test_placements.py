@@ -3,12 +3,12 @@
 import pytest
 from conftest import edited, make_basis, make_job
 from joined import made
-from lean_notch.build.part import Asked
-from lean_notch.build.wanted import _same
 from lean_notch.edits import Edit
 from lean_notch.geometry import Region, rectangle
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
+from lean_notch.making.part import Asked
+from lean_notch.making.wanted import _same
 
 
 def put(path, value):
@@ -62,7 +62,7 @@ def test_one_that_stands_free_differs_from_one_that_is_joined(shared):
 
 def test_what_names_what_is_gone_is_refused_as_an_edit_and_a_finding_otherwise(shared):
     from lean_notch.design import design_from_json, design_to_json
-    from lean_notch.errors import NotchError
+    from lean_notch.ground.errors import NotchError
     from lean_notch.job import Job
 
     with pytest.raises(NotchError, match="no part “lid”"):
@@ -79,7 +79,7 @@ def test_what_names_what_is_gone_is_refused_as_an_edit_and_a_finding_otherwise(s
 
 
 def test_what_stands_against_another_follows_its_names_and_keeps_it_from_being_removed():
-    from lean_notch.errors import NotchError
+    from lean_notch.ground.errors import NotchError
 
     pose = {"kind": "against", "edge": "blank.bottom", "placement": "base", "other_edge": "blank.right"}
     job = edited(make_job(), put("placements/spare", {"part": "left", "pose": pose}))

@@ -5,12 +5,12 @@ import math
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from lean_notch.acts.moving import aligned, centred_between, measured_from, moved_by, spread_evenly
 from lean_notch.design import users
 from lean_notch.design.sentence import plain, sentence, titles_of
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import compute
-from lean_notch.placing import aligned, centred_between, measured_from, moved_by, spread_evenly
 from plates import disc, made, plate, rectangle
 
 

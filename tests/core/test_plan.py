@@ -17,13 +17,13 @@ from lean_notch.cutting.order import Step, Stretch, shortest, travel
 from lean_notch.cutting.starts import Waste, led_in, starting_at, starts
 from lean_notch.cutting.time import path_seconds, travel_seconds
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
 from lean_notch.geometry import Circle, Region, Trace, rectangle
-from lean_notch.in_files import left_out
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.operations import OPERATIONS
+from lean_notch.hand_over.contents import left_out
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.operations import OPERATIONS
-from lean_notch.proving import prove_job
 from plates import plate
 from shapes import polygon, random_region
 

@@ -8,15 +8,15 @@ import shapely
 from conftest import drawn, edited, make_basis, make_job, prove_sheets
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
 from lean_notch.formats.read_file import ReadPath
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.offset import offset
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import _distances, compare, nominal_polygon
-from lean_notch.proving import prove_job
 
 FORMATS = ("svg", "dxf", "dxf-r12")
 

@@ -7,10 +7,10 @@ import json
 import pytest
 from conftest import make_basis
 from joined import FLAT, UPRIGHT, job, made, on_wall, panel
-from lean_notch.cli import main
+from lean_notch.cli.main import main
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute, job_to_json
 from lean_notch.proof.put_together import levels, put_together
-from lean_notch.proving import prove_job
 
 TABS = {"kind": "tab-and-slot", "count": 1}
 RECIPES_JOINED = ["open-tray", "case", "divided-case", "divider-set", "rack", "framed-stand", "crossed-figure"]

@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from lean_notch.basis import Readings, stock_from_json
 from lean_notch.basis.readings import CALIPER_MM, ODD_SCORE, check_slips, mend_of
-from lean_notch.errors import ReadingsDisagree
+from lean_notch.ground.errors import ReadingsDisagree
 
 BOARD = {"name": "Ply", "sheet_width": 600, "sheet_height": 400}
 caliper = st.lists(st.integers(280, 330).map(lambda n: n / 100), min_size=4, max_size=30)

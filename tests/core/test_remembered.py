@@ -7,13 +7,13 @@ from dataclasses import replace
 
 from conftest import drawn, edited, make_job
 from joined import job
-from lean_notch.build import build
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.remembered import Remembered, Same
 from lean_notch.job import compute
+from lean_notch.making import build
 from lean_notch.proof.assembly import Body, near_pairs
-from lean_notch.remembered import Remembered, Same
 
 
 def test_of_several_sets_too_only_the_part_that_changed_is_another_one():

@@ -2,11 +2,11 @@
 
 import pytest
 import shapely
+from lean_notch.acts.reshaping import RESHAPED, reshaped
 from lean_notch.edits import edit_job
-from lean_notch.errors import NotchError
 from lean_notch.geometry import loops
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import compute
-from lean_notch.reshaping import RESHAPED, reshaped
 from plates import plate
 
 KINDS = [one.kind for one in RESHAPED]

@@ -9,14 +9,14 @@ from dataclasses import replace
 import pytest
 from joined import on_wall
 from lean_notch.basis import Basis, Tool
-from lean_notch.build import build
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.cutting import estimate
 from lean_notch.cutting.time import path_seconds
-from lean_notch.errors import NotchError
 from lean_notch.geometry.bones import ROOM
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute, job_to_json
-from lean_notch.proving import prove_job
+from lean_notch.making import build
 from plates import plate
 from right_jobs import random_job
 from routed import job_of, routed

@@ -5,13 +5,13 @@ from itertools import product
 
 import pytest
 from conftest import edited
-from lean_notch.build import build
-from lean_notch.build.stand import Outlined, stand_all
 from lean_notch.design import Against, AlongAxes, ByNumbers, Design, Part, Placement
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
 from lean_notch.geometry import Region, rectangle
-from lean_notch.units import Length
+from lean_notch.ground.errors import NotchError
+from lean_notch.lengths.units import Length
+from lean_notch.making import build
+from lean_notch.making.stand import Outlined, stand_all
 
 NAMES = {"main": {"thickness": 3.0}}
 CORNERS = ((0.0, 0.0), (30.0, 0.0), (30.0, 20.0), (0.0, 20.0))

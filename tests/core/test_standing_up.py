@@ -3,11 +3,11 @@
 import itertools
 
 import pytest
+from lean_notch.acts.standing_up import stood_up
 from lean_notch.design import Against
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import MissingInput
+from lean_notch.ground.errors import MissingInput
 from lean_notch.job import compute
-from lean_notch.standing_up import stood_up
 from plates import plate, rectangle
 
 

@@ -4,14 +4,14 @@ import math
 
 import pytest
 from conftest import drawn, edited, make_basis, make_job
-from lean_notch.build import build
 from lean_notch.design import Design, design_from_json, design_to_json
 from lean_notch.edits import Edit, edit_job
-from lean_notch.errors import NotchError
 from lean_notch.geometry import Circle
+from lean_notch.ground.errors import NotchError
+from lean_notch.ground.limits import MOST_CROSSINGS, MOST_SEGMENTS
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.limits import MOST_CROSSINGS, MOST_SEGMENTS
-from lean_notch.proving import prove_job
+from lean_notch.making import build
 from plates import disc, made, plate, rectangle
 
 

@@ -7,11 +7,11 @@ from conftest import edited, make_basis, make_board, make_job
 from lean_notch.basis import Basis
 from lean_notch.design import design_from_json
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute, job_from_json, job_to_json
 from lean_notch.joints.tab_and_slot import spread_tabs
-from lean_notch.ledger import ledger
-from lean_notch.proving import prove_job
+from lean_notch.told.ledger import ledger
 
 
 def panel(name, width, height, board="main"):

@@ -11,12 +11,12 @@ from lean_notch.basis.comb import FEELS, read_comb
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
 from lean_notch.basis.notebook import WAYS
 from lean_notch.design import Lettering
-from lean_notch.errors import NotchError, UnreadableFile
-from lean_notch.files import write_files
+from lean_notch.ground.errors import NotchError, UnreadableFile
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
+from lean_notch.hand_over.reading import read_any
 from lean_notch.job import compute, refuse_without_place
 from lean_notch.practice import Practice, practised
-from lean_notch.proving import prove_job
-from lean_notch.reading import read_any
 from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note, piece_job, recipe_of
 
 BASIS = make_board()

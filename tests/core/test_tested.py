@@ -7,12 +7,12 @@ from dataclasses import replace
 import pytest
 from conftest import drawn, make_job, prove_sheets
 from lean_notch.cutting import Profile
-from lean_notch.findings import Finding
+from lean_notch.ground.findings import Finding
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
 from lean_notch.proof import MateProof, PartProof
 from lean_notch.proof.tested import Counts
 from lean_notch.proof.tested import tested as told
-from lean_notch.proving import prove_job
 
 GOOD = PartProof("front", 1, 1, 0.0, 0.0, 0.029, True)
 MATE = MateProof("front-left", 0.02, (0.02, 0.02), None, True)

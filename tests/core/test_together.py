@@ -5,11 +5,11 @@ import json
 import pytest
 from conftest import edited, make_basis
 from joined import FLAT, UPRIGHT, corner, crossed, halved, job, made, on_wall, panel, without_joints
-from lean_notch.build import build, proposals, site_of
-from lean_notch.cli import main
+from lean_notch.cli.main import main
 from lean_notch.design import design_to_json
 from lean_notch.edits import Edit
 from lean_notch.job import compute
+from lean_notch.making import build, proposals, site_of
 from lean_notch.proof.assembly import CLASH_MM
 from lean_notch.proof.interference import LEVELS, _allowed, gaps, interference
 

@@ -6,9 +6,9 @@ from conftest import edited, make_basis
 from joined import made
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
 from lean_notch.recipes.tracks import read_tracks
 

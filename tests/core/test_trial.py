@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import KerfFound
 from lean_notch.job import compute
-from lean_notch.trial import try_basis
+from lean_notch.told.another_basis import try_basis
 
 NOW = compute(make_job())
 

@@ -6,13 +6,13 @@ import pytest
 from conftest import edited, make_board
 from joined import corner, crossed
 from lean_notch.basis import Basis
-from lean_notch.build import build
 from lean_notch.edits import Edit
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
-from lean_notch.proving import prove_job
+from lean_notch.making import build
 from lean_notch.recipes import RECIPES
-from lean_notch.trial_pair import clearances, fit_field, read_pair, trial_pair
+from lean_notch.test_pieces.trial_pair import clearances, fit_field, read_pair, trial_pair
 
 
 def slots(job):

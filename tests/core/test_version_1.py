@@ -8,10 +8,10 @@ from pathlib import Path
 import pytest
 from lean_notch.basis import basis_from_json, basis_to_json
 from lean_notch.design import design_from_json, design_to_json
-from lean_notch.errors import NotchError
-from lean_notch.files import write_files
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.files import write_files
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute, job_from_json, job_to_json
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
 from lean_notch.test_pieces import TEST_PIECES
 

@@ -6,12 +6,12 @@ Outside check: the boxes of the boards in space, by arithmetic from the sizes th
 import itertools
 
 import pytest
-from lean_notch.build import no_files, proposals, site_of
+from lean_notch.acts.standing_up import stood_up
 from lean_notch.design import Against
 from lean_notch.edits import Edit, edit_job
 from lean_notch.job import compute
-from lean_notch.standing_up import stood_up
-from lean_notch.where_it_stands import where_it_stands
+from lean_notch.making import no_files, proposals, site_of
+from lean_notch.told.where_it_stands import where_it_stands
 from plates import plate, rectangle
 
 THICK = 3.06

@@ -29,8 +29,8 @@ from lean_notch.basis.settings import (
     setting_to_json,
     settings_for,
 )
-from lean_notch.errors import NotchError
-from lean_notch.units import length_mm
+from lean_notch.ground.errors import NotchError
+from lean_notch.lengths.units import length_mm
 
 BOARD = {
     "name": "Poplar ply", "nominal": 3, "readings": [3.05, 3.06, 3.07], "sheet_width": 600, "sheet_height": "24 in",

@@ -12,9 +12,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from lean_notch.design import dangling
 from lean_notch.edits import Edit, edit_job, edits_between, edits_from_json, edits_to_json, independent, sentence
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.packed import pack, unpack
 from lean_notch.job import Job, compute, job_from_json, job_to_json
-from lean_notch.packed import pack, unpack
 from random_edits import job_of, random_edit, tried
 
 PARTS = ["front", "back", "left", "right", "base"]

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from conftest import make_job
 from large_jobs import forty_parts
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
-from lean_notch.proving import prove_job
 from timing import least_seconds
 
 

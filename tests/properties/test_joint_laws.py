@@ -6,9 +6,9 @@ import pytest
 from conftest import make_basis, make_job
 from hypothesis import assume, given
 from hypothesis import strategies as st
-from lean_notch.build import Build, build
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from lean_notch.joints.finger import divide_edge
+from lean_notch.making import Build, build
 
 lengths = st.floats(18, 900)
 thicknesses = st.floats(0.5, 4)

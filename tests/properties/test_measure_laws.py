@@ -11,7 +11,7 @@ from lean_notch.basis.equip import equipped
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
 from lean_notch.basis.news import news_of_machine, news_of_stock
 from lean_notch.basis.notebook import Entry, offers
-from lean_notch.units import MM_PER_INCH
+from lean_notch.lengths.units import MM_PER_INCH
 
 BASIS = make_board()
 STOCK = replace(BASIS.stock, id="7")

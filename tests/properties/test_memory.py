@@ -9,10 +9,10 @@ from config.memory import memories
 from conftest import make_basis
 from forgetting import nothing_remembered
 from lean_notch.edits import Edit, edit_job
+from lean_notch.ground.remembered import Remembered
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
-from lean_notch.remembered import Remembered
 from random_edits import job_of, random_edit, read_again, told, tried
 
 EDITS = 14

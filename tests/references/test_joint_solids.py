@@ -6,11 +6,11 @@ import pytest
 import shapely
 from conftest import edited, make_basis
 from joined import corner, crossed, halved, made, on_wall
-from lean_notch.build import blocks, faces, slices
 from lean_notch.edits import Edit
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
+from lean_notch.making import blocks, faces, slices
 from lean_notch.proof.interference import bodies, interference
-from lean_notch.proving import prove_job
 from solids import common, flat, solid, solids
 
 SHARED_MM3 = 1e-3

@@ -9,7 +9,7 @@ import pytest
 from conftest import make_board
 from lean_notch.basis.comb import read_comb
 from lean_notch.basis.kerf import kerf_of_plug, kerf_of_slats
-from lean_notch.files import write_files
+from lean_notch.hand_over.files import write_files
 from lean_notch.job import compute
 from lean_notch.practice import Practice
 from lean_notch.test_pieces import as_given, piece_job

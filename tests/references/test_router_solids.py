@@ -8,9 +8,9 @@ import ezdxf.path
 import numpy as np
 import pytest
 import shapely
-from lean_notch.build import Build
-from lean_notch.files import write_files
+from lean_notch.hand_over.files import write_files
 from lean_notch.job import compute
+from lean_notch.making import Build
 from routed import job_of
 from solids import common, flat, solids
 

@@ -6,14 +6,14 @@ import shapely
 from conftest import edited, make_basis, make_board, make_job, one_board
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from lean_notch.build import joint_fits
 from lean_notch.design import ByNumbers, Design, Part, Placement, Rectangle, ShapeStep
 from lean_notch.edits import Edit
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
+from lean_notch.lengths.units import Length
+from lean_notch.making import joint_fits
 from lean_notch.proof.assembly import Body, shared
 from lean_notch.proof.contacts import Gauge
-from lean_notch.proving import prove_job
-from lean_notch.units import Length
 from solids import common, flat, solids
 
 

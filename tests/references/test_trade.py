@@ -2,8 +2,8 @@
 
 import pytest
 from lean_notch.basis import COMMON_FITS
-from lean_notch.build import build
-from lean_notch.units import length_mm
+from lean_notch.lengths.units import length_mm
+from lean_notch.making import build
 
 
 def test_outside_is_inside_and_two_walls(tray, basis):

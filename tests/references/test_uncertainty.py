@@ -9,7 +9,7 @@ import scipy.stats
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis.kerf import Uncertain, coverage, kerf_of_plug, kerf_of_slats, mean_of
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 
 GUM_TABLE_1 = (
     96.90, 98.18, 98.25, 98.61, 99.03, 99.49, 99.56, 99.74, 99.89, 100.07,

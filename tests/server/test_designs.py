@@ -286,9 +286,9 @@ def test_the_loupe_gets_the_contacts_of_any_kind_of_joint(monkeypatch):
     """One that the program does not have: two boards in slots, by their thickness."""
     from crossing import Crossing, CrossingJoint, crossing
     from designs.shown import show_mate
-    from lean_notch.build import joint_fits
     from lean_notch.job import compute
     from lean_notch.joints import KINDS
+    from lean_notch.making import joint_fits
 
     monkeypatch.setitem(KINDS, Crossing, CrossingJoint())
     job = crossing()

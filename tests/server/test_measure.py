@@ -7,7 +7,7 @@ import pytest
 from client import edit, get, patch, post, put
 from django.core.exceptions import ObjectDoesNotExist
 from django.core.management import call_command
-from lean_notch.reading import read_outlines
+from lean_notch.hand_over.reading import read_outlines
 from workshop.models import Machine, Measurement, NotebookEntry, Stock
 
 BOARD = {"name": "Poplar ply", "nominal": 3, "readings": [3.2, 3.21, 3.22], "sheet_width": 600, "sheet_height": 400}

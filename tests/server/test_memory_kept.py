@@ -7,7 +7,7 @@ from client import get
 from config import memory
 from designs.compute import computed
 from designs.models import Design
-from lean_notch.remembered import Remembered
+from lean_notch.ground.remembered import Remembered
 
 
 @pytest.fixture(autouse=True)

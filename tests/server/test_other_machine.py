@@ -8,7 +8,7 @@ import ezdxf
 import pytest
 from client import edit, post
 from designs.models import Export
-from lean_notch.reading import read_outlines
+from lean_notch.hand_over.reading import read_outlines
 from workshop.actions import put_machine, put_stock
 
 TOOLS = [{"name": "3 mm one-flute", "diameter": 3, "flute_length": 12, "flutes": 1}]

@@ -68,7 +68,7 @@ def test_a_job_says_how_it_stands_from_its_basis_to_how_it_came_out(wren, tray):
 
 def test_a_job_that_cannot_be_computed_is_drawn_as_it_last_could(wren, tray, monkeypatch):
     from designs import pictures
-    from lean_notch.errors import NotchError
+    from lean_notch.ground.errors import NotchError
 
     edit(wren, tray, width="160")
     head = Design.objects.get().head

@@ -9,7 +9,7 @@ from contextlib import suppress
 import pytest
 from forgetting import nothing_remembered
 from lean_notch.edits import edit_job, edits_between, independent
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
 from lean_notch.recipes import RECIPES
 from random_edits import job_of, random_edit, read_again, told, tried
 

@@ -14,9 +14,9 @@ from pathlib import Path
 import pytest
 from conftest import make_basis
 from joined import made
-from lean_notch.errors import NotchError
+from lean_notch.ground.errors import NotchError
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.proof.interference import interference
-from lean_notch.proving import prove_job
 from lean_notch.recipes import RECIPES
 from right_jobs import JOINED, answers
 from solids import common, flat, solids

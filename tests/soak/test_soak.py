@@ -21,8 +21,8 @@ from lean_notch.geometry import Curved, Region
 from lean_notch.geometry.boolean import difference, intersection, union
 from lean_notch.geometry.offset import offset
 from lean_notch.geometry.segments import segments_of_rings
+from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.proving import prove_job
 from shapes import polygon, random_region
 
 SHAPES = int(os.environ.get("SHAPES", "10000"))

@@ -10,9 +10,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..documents import choice
-from ..errors import OutOfRange, ReadingsDisagree
-from ..units import say_mm
+from ..documents.plain import choice
+from ..ground.errors import OutOfRange, ReadingsDisagree
+from ..lengths.units import say_mm
 from .fits import COMMON_FITS, FitScale
 
 FEELS = ("will not go", "needs a mallet", "holds", "slides", "falls apart")

@@ -11,9 +11,9 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from ..documents import entry, mapping, mm, sequence
-from ..errors import OutOfRange
-from ..units import say_mm
+from ..documents.plain import entry, mapping, mm, sequence
+from ..ground.errors import OutOfRange
+from ..lengths.units import say_mm
 
 FIT_WORDS = ("will not go", "press", "snug", "slide", "free", "falls out")
 FITS = ("press", "snug", "slide", "free")

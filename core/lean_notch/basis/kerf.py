@@ -12,9 +12,9 @@ import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..errors import OutOfRange
-from ..limits import MOST_READINGS
-from ..units import positive_mm, say_mm
+from ..ground.errors import OutOfRange
+from ..ground.limits import MOST_READINGS
+from ..lengths.units import positive_mm, say_mm
 from .readings import CALIPER_MM, check_slips
 
 HAND_MM = 0.02

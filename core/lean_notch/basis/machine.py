@@ -7,11 +7,11 @@ from collections.abc import Callable
 from dataclasses import asdict, dataclass, fields, replace
 from typing import Any, Literal, TypeVar, cast
 
-from ..documents import choice, entry, mapping, mm, sequence, text, whole
-from ..errors import BadDocument, KerfTooWide, OutOfRange
+from ..documents.plain import choice, entry, mapping, mm, sequence, text, whole
 from ..geometry import Box
-from ..limits import MOST_KEEP_OUTS, MOST_TOOLS
-from ..units import positive_mm, say_mm
+from ..ground.errors import BadDocument, KerfTooWide, OutOfRange
+from ..ground.limits import MOST_KEEP_OUTS, MOST_TOOLS
+from ..lengths.units import positive_mm, say_mm
 from .stock import LARGEST_SHEET_MM
 
 T = TypeVar("T")

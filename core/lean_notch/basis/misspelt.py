@@ -5,8 +5,8 @@ from __future__ import annotations
 import difflib
 from collections.abc import Mapping
 
-from ..documents import mapping
-from ..errors import BadDocument
+from ..documents.plain import mapping
+from ..ground.errors import BadDocument
 from .basis import board_basis_from_json, board_basis_to_json
 
 

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ..documents import choice, mapping, text
-from ..errors import BadDocument, MissingInput, NotchError
+from ..documents.plain import choice, mapping, text
+from ..ground.errors import BadDocument, MissingInput, NotchError
 
 if TYPE_CHECKING:
     from .machine import Machine

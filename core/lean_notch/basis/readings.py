@@ -8,9 +8,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from ..errors import OutOfRange, ReadingsDisagree
-from ..limits import MOST_READINGS
-from ..units import MM_PER_INCH, positive_mm, say_mm
+from ..ground.errors import OutOfRange, ReadingsDisagree
+from ..ground.limits import MOST_READINGS
+from ..lengths.units import MM_PER_INCH, positive_mm, say_mm
 
 THICKEST_MM = 200.0
 LARGEST_SHARE = 0.25

@@ -11,10 +11,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass
 from typing import Any, Literal, cast
 
-from ..documents import choice, entry, mapping, mm, text, whole
-from ..errors import BadDocument, OutOfRange
-from ..operations import OPERATIONS, Operation
-from ..units import say_mm
+from ..documents.plain import choice, entry, mapping, mm, text, whole
+from ..ground.errors import BadDocument, OutOfRange
+from ..ground.operations import OPERATIONS, Operation
+from ..lengths.units import say_mm
 from .machine import Machine, Tool
 from .notebook import same_thickness
 from .stock import STOCK_KINDS, Board

@@ -8,9 +8,9 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 
-from ..build import FlatMark
 from ..geometry import Region
-from ..limits import check_part_work
+from ..ground.limits import check_part_work
+from ..making import FlatMark
 
 _CHORD_MM = 0.01
 

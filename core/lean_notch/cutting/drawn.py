@@ -8,16 +8,16 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import chain
 
-from ..build import Build, FlatMark, FlatPart
-from ..findings import Finding
 from ..geometry import Circle, Region, Ring, Trace
 from ..geometry.batched import batched
 from ..geometry.offset import lengths_all, offset, offset_all
 from ..geometry.tidy import tidied
+from ..ground.findings import Finding
+from ..ground.remembered import Remembered
 from ..joints.mate import Strip
+from ..lengths.units import say_mm
+from ..making import Build, FlatMark, FlatPart
 from ..nesting import Layout
-from ..remembered import Remembered
-from ..units import say_mm
 from .areas import as_one
 from .hatch import hatched
 from .paths import CutPath, Kerfs

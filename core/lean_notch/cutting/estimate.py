@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from ..basis import BoardBasis, Machine
 from ..basis.settings import INTO_SPOILBOARD_MM, CutSetting, Settings
 from ..geometry import Ring
-from ..operations import OPERATIONS, Operation
-from ..units import say_mm
+from ..ground.operations import OPERATIONS, Operation
+from ..lengths.units import say_mm
 from .paths import CutPath, SheetPlan
 from .time import area_seconds, path_seconds, travel_seconds
 

@@ -6,10 +6,10 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..findings import Finding
 from ..geometry import Ring, Trace
+from ..ground.findings import Finding
+from ..ground.operations import Operation
 from ..nesting.problem import TurnedAbout
-from ..operations import Operation
 
 
 @dataclass(frozen=True)

@@ -7,17 +7,17 @@ from dataclasses import dataclass, replace
 from functools import partial
 from itertools import chain
 
-from ..build import Build, FlatPart
-from ..findings import Finding
 from ..geometry import Motion, Point, Trace, Vertex, rectangle
+from ..ground.findings import Finding
+from ..ground.limits import check_job_work
+from ..ground.operations import Operation
+from ..ground.remembered import Remembered
+from ..ground.wording import in_base_letters
+from ..lengths.units import say_mm
 from ..lettering import SINGLE_STROKE, lettered
-from ..limits import check_job_work
+from ..making import Build, FlatPart
 from ..nesting import Layout, LayoutSettings
 from ..nesting.problem import TurnedAbout
-from ..operations import Operation
-from ..remembered import Remembered
-from ..units import say_mm
-from ..wording import in_base_letters
 from .drawn import Drawing, DrawnPath, drawing_of, drawings, finished, kerf_path, segments_of
 from .order import Step, Stretch, innermost_first, leave_at, shortest, travel
 from .paths import CutPath, CutPlan, Kerfs, SheetPlan

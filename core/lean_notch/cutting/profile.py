@@ -10,11 +10,11 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass, field
 from typing import Any, Literal, cast, get_args
 
-from ..documents import choice, mapping, mm, sequence, text
-from ..errors import BadDocument, OutOfRange
-from ..findings import Finding
-from ..operations import OPERATIONS, Operation
-from ..units import Unit, say_mm
+from ..documents.plain import choice, mapping, mm, sequence, text
+from ..ground.errors import BadDocument, OutOfRange
+from ..ground.findings import Finding
+from ..ground.operations import OPERATIONS, Operation
+from ..lengths.units import Unit, say_mm
 
 Split = Literal["sheet", "part", "operation"]
 SPLITS: tuple[Split, ...] = ("sheet", "part", "operation")

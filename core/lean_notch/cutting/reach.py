@@ -7,11 +7,11 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
-from ..build import FlatPart
-from ..findings import Finding
 from ..geometry import Point, Region, Ring, flatten
 from ..geometry.offset import offset
-from ..units import say_mm
+from ..ground.findings import Finding
+from ..lengths.units import say_mm
+from ..making import FlatPart
 from .profile import Profile
 
 if TYPE_CHECKING:

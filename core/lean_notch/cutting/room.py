@@ -5,10 +5,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from ..build import Build
-from ..findings import Finding, Mend, Severity
+from ..ground.findings import Finding, Mend, Severity
+from ..lengths.units import say_mm
+from ..making import Build
 from ..nesting import LayoutSettings
-from ..units import say_mm
 from .paths import Kerfs
 
 _HAIR_MM = 1e-6

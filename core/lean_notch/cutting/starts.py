@@ -11,10 +11,10 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from ..build import Mate
 from ..geometry import Circle, Contour, Point, Region, Ring, Segment, Trace, Vertex, loops
 from ..geometry.corners import tangent
 from ..joints.mate import Strip
+from ..making import Mate
 
 if TYPE_CHECKING:
     import shapely

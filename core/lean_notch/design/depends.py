@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from ..units import FUNCTIONS, MM_PER_UNIT, names_in
+from ..lengths.units import FUNCTIONS, MM_PER_UNIT, names_in
 from .document import Design
 from .steps import CornerStep, Imported, Lettering, OtherPart, ShapeStep, Spread, Step
 

@@ -8,9 +8,9 @@ from __future__ import annotations
 from dataclasses import MISSING, dataclass
 from typing import Any, Literal, get_args
 
-from .. import codec
+from ..documents import codec
 from ..joints import KINDS
-from ..units import Amount, Length
+from ..lengths.units import Amount, Length
 from .document import Pose
 from .steps import Of, Pattern, Shape, Step
 

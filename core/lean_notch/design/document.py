@@ -11,12 +11,12 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Annotated, ClassVar, Literal, get_args
 
-from ..codec import Many, Name, Title, Whole, Words
-from ..errors import BadDocument, CircularLengths, NotchError
+from ..documents.as_typed import Typed
+from ..documents.codec import Many, Name, Title, Whole, Words
+from ..ground.errors import BadDocument, CircularLengths, NotchError
+from ..ground.limits import MOST_BOARDS, MOST_JOINTS, MOST_PARTS, MOST_PLACEMENTS, MOST_STEPS
 from ..joints import Finger, How
-from ..limits import MOST_BOARDS, MOST_JOINTS, MOST_PARTS, MOST_PLACEMENTS, MOST_STEPS
-from ..typed import Typed
-from ..units import FUNCTIONS, MM_PER_UNIT, Length, Unit, names_in
+from ..lengths.units import FUNCTIONS, MM_PER_UNIT, Length, Unit, names_in
 from .circles import circle_in
 from .steps import ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 

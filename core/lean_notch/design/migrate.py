@@ -10,10 +10,10 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
-from .. import codec
-from ..documents import entry, length, mapping, sequence
-from ..errors import BadDocument
-from ..limits import MOST_STEPS
+from ..documents import codec
+from ..documents.plain import entry, length, mapping, sequence
+from ..ground.errors import BadDocument
+from ..ground.limits import MOST_STEPS
 from .document import Design
 
 VERSION = 2

@@ -9,8 +9,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from ..units import Amount, Length
-from ..wording import capital
+from ..ground.wording import capital
+from ..lengths.units import Amount, Length
 from .document import Design, Part
 from .steps import (
     Annulus,

@@ -13,13 +13,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
-from ..codec import AmountRule, Many, Name, Number, OneOf, Title, Words
+from ..documents.as_typed import Typed
+from ..documents.codec import AmountRule, Many, Name, Number, OneOf, Title, Words
+from ..ground.limits import MOST_COPIES, MOST_NODES
+from ..ground.operations import Operation, Side
+from ..lengths.units import MM_PER_INCH, Amount, Length
 from ..lettering import FONTS, SINGLE_STROKE
 from ..lettering.text import Align
-from ..limits import MOST_COPIES, MOST_NODES
-from ..operations import Operation, Side
-from ..typed import Typed
-from ..units import MM_PER_INCH, Amount, Length
 
 Id = Annotated[str, Name()]
 ZERO = Length("0")

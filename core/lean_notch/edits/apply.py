@@ -11,15 +11,15 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import asdict, replace
 from typing import Any, Protocol
 
-from .. import codec
 from ..basis import Machine, Stock
 from ..basis.notebook import Entry
 from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, Spread, dangling
-from ..documents import in_unit, mapping, whole
-from ..errors import BadDocument, MissingInput, NotchError, PartTooLarge
+from ..documents import codec
+from ..documents.plain import in_unit, mapping, whole
+from ..ground.errors import BadDocument, MissingInput, NotchError, PartTooLarge
+from ..ground.limits import MOST_SETS
 from ..job import Job, Result, settings_from_json, with_layout
-from ..limits import MOST_SETS
-from ..units import Amount, Length, Unit
+from ..lengths.units import Amount, Length, Unit
 from . import tree
 from .basis import drop_board_basis, put_basis
 from .edit import Edit
@@ -363,7 +363,7 @@ def number_in(design: Design, path: str, names: Mapping[str, Mapping[str, float]
 
 
 def _names(typed: Length | Amount, name: str) -> bool:
-    from ..units import names_in
+    from ..lengths.units import names_in
 
     return name in names_in(typed.text)
 

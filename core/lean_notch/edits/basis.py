@@ -16,9 +16,9 @@ from ..basis import (
 )
 from ..basis.equip import equipped, with_fits, with_kerf
 from ..basis.never import refuse_never
-from ..documents import in_unit, mapping, sequence, text, whole
-from ..errors import BadDocument, NotchError
-from ..units import Unit
+from ..documents.plain import in_unit, mapping, sequence, text, whole
+from ..ground.errors import BadDocument, NotchError
+from ..lengths.units import Unit
 from .tree import NoSuchPath
 
 if TYPE_CHECKING:

@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from dataclasses import asdict, replace
 from typing import Any, TypeVar
 
-from .. import codec
 from ..basis import board_basis_to_json
-from ..codec import join
 from ..design import Design
+from ..documents import codec
+from ..documents.codec import join
 from ..job import Job
 from .edit import Edit, put
 from .tree import is_list, is_typed, keys_of

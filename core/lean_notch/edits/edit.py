@@ -13,9 +13,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal, cast, get_args
 
-from ..documents import choice, entry, mapping, sequence, text
-from ..errors import BadDocument
-from ..limits import MOST_EDITS
+from ..documents.plain import choice, entry, mapping, sequence, text
+from ..ground.errors import BadDocument
+from ..ground.limits import MOST_EDITS
 
 Verb = Literal["put", "drop", "move", "rename", "switch"]
 LONGEST_PATH = 400

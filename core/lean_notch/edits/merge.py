@@ -10,10 +10,10 @@ from typing import Any
 
 from ..basis import board_basis_to_json
 from ..design import step_of
-from ..errors import NotchError
+from ..ground.errors import NotchError
 from ..job import Job
+from ..lengths.units import Amount, Length, names_in
 from ..recipes import RECIPES
-from ..units import Amount, Length, names_in
 from . import tree
 from .edit import Edit
 

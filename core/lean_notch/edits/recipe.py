@@ -10,12 +10,12 @@ import dataclasses
 from dataclasses import replace
 from typing import Any
 
-from .. import codec
 from ..design import Answer, Design, dangling
-from ..documents import in_unit, length
-from ..errors import NotchError
+from ..documents import codec
+from ..documents.plain import in_unit, length
+from ..ground.errors import NotchError
+from ..lengths.units import Unit
 from ..recipes import RECIPES
-from ..units import Unit
 from .tree import NoSuchPath, is_typed
 
 

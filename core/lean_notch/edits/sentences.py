@@ -8,14 +8,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from .. import codec
-from ..build import title_of
 from ..design import Dimension, Joint, Part, Placement, ShapeStep
 from ..design.steps import Step
-from ..errors import NotchError
+from ..documents import codec
+from ..ground.errors import NotchError
+from ..ground.wording import capital
 from ..job import Job
-from ..units import Amount, Length, say_mm
-from ..wording import capital
+from ..lengths.units import Amount, Length, say_mm
+from ..making import title_of
 from . import tree
 from .edit import Edit
 

@@ -10,11 +10,11 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from typing import Any, get_args, get_origin
 
-from .. import codec
-from ..codec import Field, Many, join
-from ..errors import NotchError
-from ..limits import MOST_ENTRIES
-from ..units import Amount, Length, Unit
+from ..documents import codec
+from ..documents.codec import Field, Many, join
+from ..ground.errors import NotchError
+from ..ground.limits import MOST_ENTRIES
+from ..lengths.units import Amount, Length, Unit
 
 
 class NoSuchPath(NotchError):

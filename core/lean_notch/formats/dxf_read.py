@@ -7,9 +7,9 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from io import StringIO
 from typing import Any, NamedTuple
 
-from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
-from ..limits import MOST_DRAWING_BYTES
+from ..ground.errors import UnreadableFile
+from ..ground.limits import MOST_DRAWING_BYTES
 from .curves import Affine, from_quadratic, mapped, turn_pieces
 from .dxf_flat import read_flat
 from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements

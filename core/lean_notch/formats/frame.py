@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 from ..cutting import CutPath, Profile, SheetPlan
 from ..cutting.profile import depth_word
 from ..geometry import Point
-from ..operations import Operation
-from ..units import MM_PER_INCH
+from ..ground.operations import Operation
+from ..lengths.units import MM_PER_INCH
 
 _CORNER = {
     "lower left": (0.0, 0.0),

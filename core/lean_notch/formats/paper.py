@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from ..errors import OutOfRange
 from ..geometry import Box, Point, Ring
-from ..units import say_mm
+from ..ground.errors import OutOfRange
+from ..lengths.units import say_mm
 
 
 @dataclass(frozen=True)

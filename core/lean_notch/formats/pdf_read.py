@@ -13,10 +13,10 @@ from dataclasses import dataclass, field, replace
 from io import BytesIO
 from typing import Any
 
-from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
-from ..limits import MOST_DRAWING_BYTES, MOST_OPERATORS
-from ..units import MM_PER_PT
+from ..ground.errors import UnreadableFile
+from ..ground.limits import MOST_DRAWING_BYTES, MOST_OPERATORS
+from ..lengths.units import MM_PER_PT
 from .curves import Affine, mapped
 from .read_file import ReadFile, ReadPath, Room
 

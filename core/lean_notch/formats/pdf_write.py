@@ -10,11 +10,11 @@ import hashlib
 import io
 
 from ..cutting import PLAIN, CutPath, Profile, SheetPlan
-from ..errors import OutOfRange
 from ..geometry import Curved, Point, Trace
 from ..geometry.cubic import Cubic
-from ..operations import OPERATIONS
-from ..units import MM_PER_PT, say_mm
+from ..ground.errors import OutOfRange
+from ..ground.operations import OPERATIONS
+from ..lengths.units import MM_PER_PT, say_mm
 from .curves import as_cubics
 from .frame import file_layers
 from .svg_path import number

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..errors import UnreadableFile
 from ..geometry import Point, Segment
-from ..limits import MOST_ELEMENTS, MOST_LINES
+from ..ground.errors import UnreadableFile
+from ..ground.limits import MOST_ELEMENTS, MOST_LINES
 
 MEETS_MM = 0.001
 """Ends this near to each other meet: a path whose own ends meet is closed, whatever its flag says."""

@@ -14,11 +14,11 @@ from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any
 
-from ..errors import UnreadableFile
 from ..geometry import Cubic, Point, Segment
-from ..limits import MOST_DRAWING_BYTES
-from ..remembered import Remembered, Same
-from ..units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
+from ..ground.errors import UnreadableFile
+from ..ground.limits import MOST_DRAWING_BYTES
+from ..ground.remembered import Remembered, Same
+from ..lengths.units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
 from .curves import Affine, ellipse_pieces, from_quadratic, mapped
 from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements
 

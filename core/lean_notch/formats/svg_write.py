@@ -8,8 +8,8 @@ from xml.sax.saxutils import escape, quoteattr
 from ..cutting import PLAIN, CutPath, Profile, SheetPlan
 from ..cutting.profile import layer_id
 from ..geometry import Circle
-from ..operations import OPERATIONS
-from ..remembered import Remembered
+from ..ground.operations import OPERATIONS
+from ..ground.remembered import Remembered
 from .frame import Frame, file_layers
 from .svg_path import number, path_data
 

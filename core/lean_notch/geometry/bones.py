@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from ..errors import OutOfRange
+from ..ground.errors import OutOfRange
 from .contour import Circle, Contour, Point, Vertex
 from .region import Region
 

@@ -12,8 +12,8 @@ from typing import Literal
 
 import numpy as np
 
-from ..errors import BadGeometry
-from ..units import say_mm
+from ..ground.errors import BadGeometry
+from ..lengths.units import say_mm
 from .contour import JOIN_MM
 from .linking import Sources, Unlinked, link
 from .noding import Neighbours, Pieces, cut_up, quarters

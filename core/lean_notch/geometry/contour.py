@@ -13,7 +13,7 @@ from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple
 
-from ..errors import BadGeometry
+from ..ground.errors import BadGeometry
 
 Point = tuple[float, float]
 Box = tuple[float, float, float, float]

@@ -9,8 +9,8 @@ import math
 from collections.abc import Callable, Iterable, Sequence
 from typing import NamedTuple
 
-from ..errors import RadiusTooLarge
-from ..units import say_mm
+from ..ground.errors import RadiusTooLarge
+from ..lengths.units import say_mm
 from .contour import JOIN_MM, Contour, Point, Segment, Vertex
 from .crossings import carriers_meet, turn_to
 

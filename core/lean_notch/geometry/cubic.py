@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
 
-from ..errors import BadGeometry
+from ..ground.errors import BadGeometry
 from .contour import FURTHEST_MM, Box, Contour, Point, Segment, Vertex, lens_area
 
 ARC_MM = 0.001

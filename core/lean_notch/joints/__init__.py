@@ -6,7 +6,7 @@ from functools import reduce
 from operator import or_
 from typing import TYPE_CHECKING
 
-from ..typed import Typed
+from ..documents.as_typed import Typed
 from .cross_lap import CrossLap, CrossLapJoint
 from .finger import Finger, FingerJoint
 from .groove import Groove, GrooveJoint

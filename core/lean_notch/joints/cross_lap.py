@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Annotated, ClassVar, Literal
 
-from ..codec import AmountRule, Title
-from ..errors import OutOfRange
-from ..figures import Figure
+from ..documents.as_typed import Typed
+from ..documents.codec import AmountRule, Title
 from ..geometry import Box, Point
 from ..geometry.space import times
-from ..typed import Typed
-from ..units import Amount, Length, amount, say_mm
+from ..ground.errors import OutOfRange
+from ..lengths.figures import Figure
+from ..lengths.units import Amount, Length, amount, say_mm
 from .crossing import Crossed, crossing
 from .mate import (
     Asked,

@@ -11,13 +11,13 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Annotated, ClassVar, Literal
 
-from ..codec import Title, Whole
-from ..errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
-from ..figures import Figure
-from ..findings import Finding
+from ..documents.as_typed import Typed
+from ..documents.codec import Title, Whole
 from ..geometry.space import times
-from ..typed import Typed
-from ..units import Length, say_mm
+from ..ground.errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
+from ..ground.findings import Finding
+from ..lengths.figures import Figure
+from ..lengths.units import Length, say_mm
 from .mate import (
     Asked,
     At,

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar
 
-from ..codec import Title
-from ..errors import FingerTooWide
-from ..figures import Figure
+from ..documents.as_typed import Typed
+from ..documents.codec import Title
 from ..geometry.space import times
-from ..typed import Typed
-from ..units import Length, say_mm
+from ..ground.errors import FingerTooWide
+from ..lengths.figures import Figure
+from ..lengths.units import Length, say_mm
 from .mate import Asked, At, Mate, Meeting, Seat
 from .meeting import edge_on_face
 from .tab_and_slot import Tabs, asked_for, tabs_through

@@ -7,12 +7,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal, NamedTuple
 
-from ..codec import AmountRule, Title
-from ..figures import Figure
+from ..documents.as_typed import Typed
+from ..documents.codec import AmountRule, Title
 from ..geometry import Motion, Point, Region, Segment
 from ..geometry.space import Triple, dot, times
-from ..typed import Typed
-from ..units import Amount, amount, say_mm
+from ..lengths.figures import Figure
+from ..lengths.units import Amount, amount, say_mm
 from .mate import FACE, Asked, At, Caliper, Change, Contact, Mate, Meeting, Pocket, Seat, Strip, ways
 from .meeting import FLUSH_MM, STRAIGHT, NotMeeting, flat_way
 from .tab_and_slot import depth_not_swept

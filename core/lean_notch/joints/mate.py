@@ -13,11 +13,11 @@ from functools import cached_property
 from typing import Any, Literal, NamedTuple, Protocol
 
 from ..basis import BoardBasis
-from ..figures import Figure
-from ..findings import Finding
+from ..documents.as_typed import Typed
 from ..geometry import Box, Contour, Point, Region, Vertex
 from ..geometry.space import Frame, Triple, add
-from ..typed import Typed
+from ..ground.findings import Finding
+from ..lengths.figures import Figure
 
 FACE = "face"
 """What a joint calls the whole face of a part, where it names no edge."""

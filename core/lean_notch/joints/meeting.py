@@ -9,10 +9,10 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from ..errors import NotchError
 from ..geometry import Point
 from ..geometry.space import Triple, add, cross, dot, minus, times, unit
-from ..units import say_mm
+from ..ground.errors import NotchError
+from ..lengths.units import say_mm
 from .mate import FACE, Line, Meeting, Seat, Strip, rising, ways
 
 FLUSH_MM = 0.005

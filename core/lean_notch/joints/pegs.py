@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar
 
-from ..codec import Title, Whole
-from ..errors import FingerTooNarrow, OutOfRange
-from ..figures import Figure
+from ..documents.as_typed import Typed
+from ..documents.codec import Title, Whole
 from ..geometry import Region
-from ..typed import Typed
-from ..units import Length, say_mm
+from ..ground.errors import FingerTooNarrow, OutOfRange
+from ..lengths.figures import Figure
+from ..lengths.units import Length, say_mm
 from .finger import narrowest_finger
 from .mate import Asked, At, Mate, Meeting, Seat
 from .meeting import edge_on_face

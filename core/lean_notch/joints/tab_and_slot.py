@@ -8,14 +8,14 @@ from dataclasses import dataclass, replace
 from functools import partial
 from typing import Annotated, ClassVar
 
-from ..codec import Title, Whole
-from ..errors import FingerTooNarrow, FingerTooWide, OutOfRange
-from ..figures import Figure
-from ..findings import Finding
+from ..documents.as_typed import Typed
+from ..documents.codec import Title, Whole
 from ..geometry import Box, Region, loops
 from ..geometry.space import dot
-from ..typed import Typed
-from ..units import Length, say_mm
+from ..ground.errors import FingerTooNarrow, FingerTooWide, OutOfRange
+from ..ground.findings import Finding
+from ..lengths.figures import Figure
+from ..lengths.units import Length, say_mm
 from .finger import narrowest_finger
 from .mate import (
     Asked,

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from ..errors import MissingCharacter, OutOfRange
 from ..geometry import Motion, Region
-from ..units import say_mm
+from ..ground.errors import MissingCharacter, OutOfRange
+from ..lengths.units import say_mm
 from .fonts import FONTS, glyph
 from .single_stroke import Stroke, strokes
 

@@ -10,9 +10,9 @@ from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
-from ..errors import PartTooLarge, SheetsRunOut
 from ..geometry import Box, Motion
-from ..units import say_mm
+from ..ground.errors import PartTooLarge, SheetsRunOut
+from ..lengths.units import say_mm
 from .problem import Area, Layout, LayoutSettings, Left, Piece, Placed, Sheet
 
 _ROUNDING_MM = 1e-9

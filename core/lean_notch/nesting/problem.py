@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
 
-from ..errors import NotchError, OutOfRange
 from ..geometry import Box, Motion, Region
-from ..units import say_mm
+from ..ground.errors import NotchError, OutOfRange
+from ..lengths.units import say_mm
 
 
 @dataclass(frozen=True)

@@ -16,11 +16,11 @@ from ..basis.comb import FEELS
 from ..basis.notebook import Way
 from ..basis.readings import CALIPER_MM
 from ..cutting import PLAIN
-from ..errors import UnreadableFile
 from ..formats.read_file import ReadPath
 from ..geometry.contour import join_boxes, spans
+from ..ground.errors import UnreadableFile
+from ..hand_over.reading import read_any
 from ..proof.as_cut import as_cut
-from ..reading import read_any
 
 if TYPE_CHECKING:
     import shapely

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 from ..basis.kerf import kerf_of_slats
 from ..design import MAIN
-from ..files import write_files
+from ..hand_over.files import write_files
 from ..job import Job, compute
 from ..test_pieces import as_given, piece_job, recipe_of
 from .practice import Practice, PracticeCut

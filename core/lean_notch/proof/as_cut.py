@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING
 
 from ..formats.read_file import MEETS_MM, ReadPath
 from ..geometry import flatten
-from ..remembered import Remembered, Same
+from ..ground.remembered import Remembered, Same
 
 if TYPE_CHECKING:
     import shapely

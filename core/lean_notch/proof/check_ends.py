@@ -9,11 +9,11 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from ..cutting import PLAIN
-from ..findings import Finding
 from ..formats.read_file import ReadPath
 from ..geometry.noding import merged
 from ..geometry.segments import Floats, Ints
-from ..units import say_mm
+from ..ground.findings import Finding
+from ..lengths.units import say_mm
 from .drawing import JOINS_MM, Drawing, finding
 
 GAP_MM = 2.0

@@ -11,12 +11,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..findings import Finding, shortened
 from ..formats.read_file import ReadFile
 from ..geometry import Box
 from ..geometry.contour import FURTHEST_MM
-from ..progress import Tell, untold
-from ..units import MM_PER_INCH, say_mm
+from ..ground.findings import Finding, shortened
+from ..ground.progress import Tell, untold
+from ..lengths.units import MM_PER_INCH, say_mm
 from .check_ends import no_length, open_ends
 from .check_lines import chords, too_close, twice_and_crossing
 from .drawing import Drawing, finding

@@ -6,12 +6,12 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..findings import Finding, Severity
 from ..formats.read_file import ReadPath
 from ..geometry import Box, Point
 from ..geometry.contour import FURTHEST_MM
 from ..geometry.noding import Neighbours, alike, quarters
 from ..geometry.segments import segments_of
+from ..ground.findings import Finding, Severity
 from .as_cut import without_lead
 
 SAME_MM = 1e-6

@@ -7,11 +7,11 @@ from collections.abc import Callable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
 from functools import cached_property, partial
 
-from ..build import Build
-from ..findings import Finding
+from ..ground.findings import Finding
+from ..ground.remembered import Remembered
 from ..joints import Mate
-from ..remembered import Remembered
-from ..units import say_mm
+from ..lengths.units import say_mm
+from ..making import Build
 from .assembly import CLASH_MM, FILLED_MM, MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
 from .contacts import Gauge
 

@@ -14,12 +14,12 @@ from functools import partial
 from typing import Literal, get_args
 
 from ..basis import Basis
-from ..build import Build, FlatPart, Mate, blocks
-from ..findings import Finding
 from ..geometry import loops
+from ..ground.findings import Finding
+from ..ground.remembered import Remembered
 from ..joints.halving import Halving
-from ..remembered import Remembered
-from ..units import say_mm
+from ..lengths.units import say_mm
+from ..making import Build, FlatPart, Mate, blocks
 from .assembly import CLASH_MM, MOST_PAIRS, Body, Shared, near_pairs, shared
 from .contacts import Gauge
 

@@ -6,12 +6,12 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 
 from ..basis import Basis
-from ..build import Build, Contact, Mate
-from ..findings import Finding, Mend
 from ..geometry import Point
+from ..ground.findings import Finding, Mend
+from ..ground.remembered import Remembered
 from ..joints.mate import Line
-from ..remembered import Remembered
-from ..units import say_mm
+from ..lengths.units import say_mm
+from ..making import Build, Contact, Mate
 from .assembly import bar_lines
 from .compare import EDGE_MM
 from .contacts import Gauge, blocked, how_long, inner_width, outer_width

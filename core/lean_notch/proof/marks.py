@@ -14,7 +14,7 @@ from ..cutting.profile import depth_word
 from ..formats.read_file import ReadPath
 from ..geometry import Point, Segment, flatten
 from ..geometry.segments import Floats
-from ..operations import Operation
+from ..ground.operations import Operation
 
 ASTRAY_MM = 0.02
 """A mark may lie this far from where it is planned: less than a line is wide."""

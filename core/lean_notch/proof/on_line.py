@@ -9,9 +9,9 @@ from collections.abc import Iterator, Sequence
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from ..build import FlatPart
 from ..formats.read_file import ReadPath
 from ..geometry import Motion, Point, flatten
+from ..making import FlatPart
 from .compare import EDGE_MM, nominal_polygon
 
 if TYPE_CHECKING:

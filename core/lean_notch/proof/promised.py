@@ -11,14 +11,14 @@ from ..cutting import Profile, SheetPlan
 from ..cutting.plan import REFERENCE_MM, SQUARE
 from ..cutting.profile import FileFormat
 from ..cutting.registering import REGISTERING
-from ..findings import Finding
 from ..formats.dxf_write import colour_numbers
 from ..formats.frame import Frame, file_layers
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Point
 from ..geometry.contour import join_boxes
-from ..operations import Operation
-from ..units import say_mm
+from ..ground.findings import Finding
+from ..ground.operations import Operation
+from ..lengths.units import say_mm
 from .as_cut import outline_of, rings_around, without_lead
 from .compare import EDGE_MM
 from .outlines import SAME_MM

@@ -7,10 +7,10 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import TYPE_CHECKING, Literal
 
-from ..findings import Finding
 from ..formats.read_file import ReadFile
 from ..geometry import Point
-from ..operations import Operation
+from ..ground.findings import Finding
+from ..ground.operations import Operation
 from .compare import Kept, Run
 
 if TYPE_CHECKING:

@@ -9,27 +9,27 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from ..basis import Basis
-from ..build import Build, FlatPart
 from ..cutting import PLAIN, CutPath, CutPlan, Profile, SheetPlan, finished
-from ..findings import Finding, shortened
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Motion, Point, Region
+from ..ground.findings import Finding, shortened
+from ..ground.operations import OPERATIONS
+from ..ground.progress import Tell, untold
+from ..ground.remembered import Remembered
+from ..lengths.units import say_mm
+from ..making import Build, FlatPart
 from ..nesting import Layout, Placed
-from ..operations import OPERATIONS
-from ..progress import Tell, untold
-from ..remembered import Remembered
-from ..units import say_mm
 from .as_cut import AsCut, as_cut, outline_of
 from .assembly import near_pairs
 from .close_up import LEAST_REACH_MM, CloseLooks, CloseUp, Spot, edge_at, nearest, spots
 from .compare import EDGE_MM, Comparison, compare, nominal_polygon
 from .contacts import Gauge
+from .finding_places import located
 from .in_space import Stood, in_space
 from .joints_as_cut import JointsAsCut
 from .marks import Astray, compare_marks, kinds_planned, kinds_read, left_open
 from .on_line import CutLines, beside_line
 from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
-from .places import located
 from .proof import Face, Given, PartProof, Proof
 from .put_together import pairs_in_pockets, put_together
 from .tested import Counts, tested

@@ -13,11 +13,11 @@ from dataclasses import replace
 from functools import partial
 
 from ..basis import Basis
-from ..build import Build, FlatPart, Mate
-from ..findings import Finding
 from ..geometry import loops
 from ..geometry.space import Triple, dot, times
-from ..remembered import Remembered
+from ..ground.findings import Finding
+from ..ground.remembered import Remembered
+from ..making import Build, FlatPart, Mate
 from .assembly import MOST_PAIRS, Body, near_pairs, shared
 from .contacts import Gauge
 from .interference import LEVELS, Interference, clash, interference, neighbours

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..findings import Finding
-from ..units import say_mm
-from ..wording import counted
+from ..ground.findings import Finding
+from ..ground.wording import counted
+from ..lengths.units import say_mm
 from .assembly import CLASH_MM
 from .compare import EDGE_MM
 from .proof import MateProof, PartProof

@@ -7,8 +7,8 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from ..design import CornerStep, Design, Disc, Part, Rectangle, ShapeStep, Step
-from ..errors import BadGeometry, NotchError
-from ..units import Amount, Length, say_mm
+from ..ground.errors import BadGeometry, NotchError
+from ..lengths.units import Amount, Length, say_mm
 from .plates import half_way_up, is_empty, named
 from .recipe import Recipe, Setting, Values
 

@@ -24,10 +24,10 @@ from ..design import (
     Step,
 )
 from ..design.document import Axis, BoardNeed
+from ..documents.as_typed import Typed
 from ..joints import Finger, TabAndSlot
 from ..joints.mate import FACE
-from ..typed import Typed
-from ..units import Length
+from ..lengths.units import Length
 
 Lid = Literal["open", "closed", "lift-off"]
 ZERO = Length("0")

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from typing import cast
 
 from ..design import MAIN, Design, Dimension
-from ..errors import OutOfRange
-from ..units import Length
+from ..ground.errors import OutOfRange
+from ..lengths.units import Length
 from .box import Assembly, Lid, Shell, shell, sizes
 from .open_tray import views_of_box
 from .picture import Names, Views

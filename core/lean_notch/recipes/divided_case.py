@@ -7,9 +7,9 @@ from collections.abc import Iterator, Mapping
 from typing import Literal, cast
 
 from ..design import MAIN, BoardNeed, Design, Dimension
-from ..errors import MissingInput, OutOfRange
 from ..geometry import Point
-from ..units import Length, Unit, say_mm
+from ..ground.errors import MissingInput, OutOfRange
+from ..lengths.units import Length, Unit, say_mm
 from .box import Assembly, Shell, shell, sizes
 from .dividers import Plan, Walls, lengths, read_plan, walls
 from .picture import Clear, Handle, Names, Shape, SizeLine, View, Views

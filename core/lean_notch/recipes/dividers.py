@@ -15,9 +15,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..design import Dimension
-from ..errors import BadDocument
+from ..ground.errors import BadDocument
 from ..joints import CrossLap, Finger, TabAndSlot
-from ..units import Unit
+from ..lengths.units import Unit
 from .box import Assembly
 from .tracks import Tracks, track_lengths
 

@@ -8,11 +8,11 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Iterator, Mapping
 
-from ..build import Build, FlatPart
-from ..build.place import box_of
-from ..build.sizes import SizeOnPart, sizes_of
 from ..design import Design, Part
 from ..geometry import Circle, Contour, Cubic, Point, Region, Ring, Segment, Trace
+from ..making import Build, FlatPart
+from ..making.place import box_of
+from ..making.sizes import SizeOnPart, sizes_of
 from .picture import Handle, Shape, SizeLine, View, Views
 
 MOST_VIEWS = 3

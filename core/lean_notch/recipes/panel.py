@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from ..design import Design, Disc, Lettering, Part, Rectangle, ShapeStep, Slot, Spread, Step
-from ..errors import BadGeometry
-from ..units import Amount, Length, say_mm
+from ..ground.errors import BadGeometry
+from ..lengths.units import Amount, Length, say_mm
 from .plates import check_radius, half_way_up, named
 from .recipe import Recipe, Setting, Values
 

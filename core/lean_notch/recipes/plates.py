@@ -7,8 +7,8 @@ from dataclasses import replace
 from typing import cast
 
 from ..design import Dimension, ShapeStep
-from ..errors import RadiusTooLarge
-from ..units import Length, say_mm
+from ..ground.errors import RadiusTooLarge
+from ..lengths.units import Length, say_mm
 from .recipe import Values
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from ..codec import AmountRule
 from ..design import MAIN, Design, Dimension, Rectangle, ShapeStep
-from ..errors import NotchError
+from ..documents.codec import AmountRule
+from ..ground.errors import NotchError
 from ..joints import CrossLap
-from ..units import Length
+from ..lengths.units import Length
 from .box import Assembly
 from .picture import Handle, Names, Shape, SizeLine, View, Views
 from .plates import named

@@ -6,11 +6,11 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ..codec import AmountRule
 from ..design import Answer, Design, Origin
-from ..documents import choice, in_unit, length, text, whole
-from ..errors import BadDocument, MissingInput, NotchError
-from ..units import Length, Unit
+from ..documents.codec import AmountRule
+from ..documents.plain import choice, in_unit, length, text, whole
+from ..ground.errors import BadDocument, MissingInput, NotchError
+from ..lengths.units import Length, Unit
 from .picture import Draw
 
 Values = Mapping[str, Length | str]

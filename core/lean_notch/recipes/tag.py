@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ..design import Design, Disc, Lettering, Part, Rectangle, ShapeStep, Step
-from ..errors import BadGeometry
-from ..units import Length, say_mm
+from ..ground.errors import BadGeometry
+from ..lengths.units import Length, say_mm
 from .plates import check_radius, half_way_up, named
 from .recipe import Recipe, Setting, Values
 

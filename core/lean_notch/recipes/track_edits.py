@@ -7,8 +7,8 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
-from ..errors import OutOfRange
-from ..limits import MOST_TRACKS
+from ..ground.errors import OutOfRange
+from ..ground.limits import MOST_TRACKS
 from .tracks import Track, read_tracks
 
 Side = Literal["columns", "rows"]

@@ -11,9 +11,9 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ..errors import BadDocument, NotchError, OutOfRange
-from ..limits import MOST_TRACKS
-from ..units import Length, Unit, say_mm
+from ..ground.errors import BadDocument, NotchError, OutOfRange
+from ..ground.limits import MOST_TRACKS
+from ..lengths.units import Length, Unit, say_mm
 
 _SHARE = re.compile(r"(\d+(?:\.\d*)?|\.\d+)fr", re.IGNORECASE)
 _REPEAT = re.compile(r"repeat\(\s*(\d{1,3})\s*,(.*)\)", re.IGNORECASE | re.DOTALL)

@@ -7,9 +7,9 @@ from dataclasses import replace
 
 from ..basis import Board, Machine
 from ..design import Design, Lettering, Part, Rectangle, ShapeStep
+from ..ground.operations import Operation
+from ..lengths.units import Length, amount, say_mm
 from ..lettering import SINGLE_STROKE
-from ..operations import Operation
-from ..units import Length, amount, say_mm
 
 LARGEST_MM = 3.0
 SMALLEST_MM = 0.8

@@ -15,12 +15,12 @@ from ..basis.comb import comb_clearances
 from ..basis.never import refuse_never
 from ..basis.notebook import WAY_TITLES, Way
 from ..design import MAIN, Design, Part, Rectangle, ShapeStep
-from ..documents import whole
-from ..errors import NotchError, OutOfRange
+from ..documents.plain import whole
+from ..ground.errors import NotchError, OutOfRange
 from ..job import ChosenLayout, Job
+from ..lengths.units import Length, positive_mm, say_mm, say_within
 from ..recipes import Recipe, Setting
 from ..recipes.recipe import Values
-from ..units import Length, positive_mm, say_mm, say_within
 from .labels import labelled
 
 ROUTER_SIZES: Mapping[Way, Mapping[str, str]] = {
