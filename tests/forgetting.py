@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from unittest.mock import patch
 
-from config.memory import forget
+from ground.memory import forget
 from lean_notch.ground.remembered import Remembered
 
 

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from config.problems import Problem
-from demo.maker import DEMO_NAME, DEMO_PASSWORD
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, user_logged_in
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
+from ground.problems import Problem
 from lean_notch.ground.errors import NotchError
 from ninja import Router, Schema
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
+
+from accounts.demo_maker import DEMO_NAME, DEMO_PASSWORD
 
 from .names import choose_name, shown_name
 

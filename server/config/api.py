@@ -9,6 +9,7 @@ from designs.compute import Beside
 from django.contrib.auth.models import User
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from ground.problems import Conflict, Problem
 from lean_notch.ground.errors import NotchError
 from ninja import NinjaAPI, Status
 from ninja.errors import AuthenticationError, ValidationError
@@ -16,10 +17,9 @@ from ninja.security import django_auth
 from tasks.actions import TooMany, ask
 from tasks.api import router as tasks
 from tasks.api import show_task
+from upkeep import health
 from workshop.api import router as workshop
 
-from config import health
-from config.problems import Conflict, Problem
 from config.waiting import waiting_page
 
 api = NinjaAPI(title="Lean Notch", version="1", auth=django_auth, docs_url=None)

@@ -11,11 +11,11 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
 from django.conf import settings
 from django.core.asgi import get_asgi_application
+from ground import folder
+from ground.threads import KeptThreads, Receive, Scope, Send
 from lean_notch.ground.errors import NotchError
 
-from config import folder
 from config.gate import Gate, Lane
-from config.threads import KeptThreads, Receive, Scope, Send
 
 COLLECTED = (20_000, 20, 100)
 """How rarely the collector goes through what was made lately, and through everything."""
@@ -45,8 +45,7 @@ async def _live(receive: Receive, send: Send) -> None:
     # Only here: models can be read once Django is set up.
     from tasks.actions import RUNNING
     from tasks.pool import Pool
-
-    from config.housekeeping import Housekeeping
+    from upkeep.housekeeping import Housekeeping
 
     threading.Thread(target=_warm_up, daemon=True).start()
     pool, housekeeping = Pool(), Housekeeping(settings.DATA_DIR)

@@ -10,9 +10,8 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from django.db import DatabaseError
+from ground import folder as data_folder
 from lean_notch.ground.errors import NotchError
-
-from config import folder as data_folder
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -25,7 +24,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 1
     except (DatabaseError, OSError) as error:
         # Whoever runs the server reads what is wrong, not where in the code it was met.
-        from config.failures import told
+        from ground.failures import told
 
         _, problem = told(error, "")
         print(f"{problem.why}\n{problem.fix}\n({type(error).__name__}: {error})", file=sys.stderr)
@@ -112,7 +111,7 @@ def _first_account(asked: argparse.Namespace) -> int:
 
 
 def _backup(asked: argparse.Namespace) -> int:
-    from config.backups import write_backup
+    from upkeep.backups import write_backup
 
     gone = write_backup(data_folder.named(), asked.file)
     print(f"{asked.file}: {asked.file.stat().st_size / 1e6:.1f} MB. The server's secret is in it: keep it private.")
@@ -122,7 +121,7 @@ def _backup(asked: argparse.Namespace) -> int:
 
 
 def _restore(asked: argparse.Namespace) -> int:
-    from config.backups import restore_backup
+    from upkeep.backups import restore_backup
 
     place = data_folder.named()
     data_folder.take(place)
@@ -135,7 +134,7 @@ def _restore(asked: argparse.Namespace) -> int:
 
 def _check(_: argparse.Namespace) -> int:
     _set_up()
-    from config.check import faults
+    from upkeep.check import faults
 
     found = 0
     for fault in faults(data_folder.named()):

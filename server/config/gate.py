@@ -10,10 +10,9 @@ import json
 import tempfile
 from collections.abc import Mapping
 
+from ground.problems import Problem
+from ground.threads import App, Message, Receive, Scope, Send
 from lean_notch.ground.limits import MOST_DRAWING_BYTES
-
-from config.problems import Problem
-from config.threads import App, Message, Receive, Scope, Send
 
 MOST_BYTES = MOST_DRAWING_BYTES + 2_000_000
 """Of a body: the largest drawing and the form around it."""

@@ -15,10 +15,9 @@ from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.http import HttpRequest, HttpResponse, RawPostDataException
 from django.http.multipartparser import MultiPartParserError
 from django.http.response import HttpResponseBase
-
-from config.failures import refused, told
-from config.memory import keep_within
-from config.problems import Problem
+from ground.failures import refused, told
+from ground.memory import keep_within
+from ground.problems import Problem
 
 SLOW_SECONDS = 1.0
 HEALTH = "/api/health"

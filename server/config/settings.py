@@ -5,9 +5,9 @@ import secrets
 from contextlib import suppress
 from datetime import timedelta
 
-from config import folder
-from config.folder import ROOT
-from config.logs import logging_for
+from ground import folder
+from ground.folder import ROOT
+from ground.logs import logging_for
 
 DATA_DIR = folder.named()
 with suppress(OSError):  # the server says so where somebody reads it: at what needs the folder

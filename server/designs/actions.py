@@ -15,11 +15,11 @@ from hashlib import sha256
 from typing import Any, cast
 
 from accounts.names import shown_name
-from config.problems import Conflict, Saved
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Q, QuerySet
 from django.utils import timezone
+from ground.problems import Conflict, Saved
 from lean_notch.basis import FITS, Basis, Board
 from lean_notch.basis.equip import equipped
 from lean_notch.basis.never import refuse_never

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from accounts.names import shown_name
-from config.problems import ConflictProblem, Problem
 from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
+from ground.problems import ConflictProblem, Problem
 from lean_notch.basis import Readings
 from lean_notch.documents.plain import in_unit, mm
 from lean_notch.edits import edits_to_json

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from time import process_time
 
-from config.problems import Problem
 from django.contrib.auth.models import User
+from ground.problems import Problem
 from lean_notch.basis import BoardBasis, Readings
 from lean_notch.ground.elsewhere import TooLongHere, within
 from lean_notch.ground.errors import NotchError

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import lru_cache, partial
 
-from config.problems import Problem
+from ground.problems import Problem
 from lean_notch.design import Outline, Part, ShapeStep, Step, uses
 from lean_notch.design.sentence import Titles, of_words, sentence
 from lean_notch.documents import codec

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from config.problems import Problem
+from ground.problems import Problem
 from lean_notch.acts.moving import Side
 from lean_notch.basis.settings import Outcome
 from lean_notch.design import Uses

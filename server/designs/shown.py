@@ -9,8 +9,8 @@ from functools import partial
 from typing import Any, cast
 
 from accounts.names import shown_name
-from config.problems import Problem
 from django.utils import timezone
+from ground.problems import Problem
 from lean_notch.basis import (
     FITS,
     Basis,

@@ -9,9 +9,9 @@ from datetime import date, datetime
 from time import process_time
 from typing import cast
 
-from config.problems import Problem
 from django.db.models import Max
 from django.utils import timezone
+from ground.problems import Problem
 from lean_notch.basis.notebook import grown_old
 from lean_notch.basis.settings import Outcome
 from lean_notch.ground.errors import NotchError

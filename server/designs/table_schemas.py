@@ -6,7 +6,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
-from config.problems import Problem
+from ground.problems import Problem
 from lean_notch.basis.settings import CutResult, Outcome
 from lean_notch.design.describe import FieldInfo
 from lean_notch.ground.findings import Finding

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal, cast
 
-from config.problems import Conflict, Problem
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from ground.problems import Conflict, Problem
 from ninja import Router, Schema, Status
 
 from . import actions

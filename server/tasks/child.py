@@ -39,7 +39,7 @@ def main() -> None:
     pipe = Connection(int(number))
     _get_ready()
     pipe.send_bytes(b"{}")
-    from config.memory import keep_within
+    from ground.memory import keep_within
 
     while True:
         try:
@@ -79,7 +79,7 @@ def _get_ready() -> None:
 
 
 def _computed(pipe: Connection, asked: dict[str, object], folder: Path) -> dict[str, object]:
-    from config.logs import traced
+    from ground.logs import traced
     from lean_notch.ground.errors import NotchError
 
     from tasks.kinds import Given, kind_of

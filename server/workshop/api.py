@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from accounts.names import shown_name
-from config.problems import Problem
 from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
+from ground.problems import Problem
 from lean_notch.basis import Readings
 from lean_notch.documents.plain import mm
 from lean_notch.hand_over.files import write_files

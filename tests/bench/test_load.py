@@ -15,7 +15,7 @@ from pathlib import Path
 
 import hostile
 import pytest
-from demo.maker import DEMO_NAME, DEMO_PASSWORD
+from accounts.demo_maker import DEMO_NAME, DEMO_PASSWORD
 from maker import Maker
 from odd_bodies import BODIES, odd_requests
 from running_app import running_app

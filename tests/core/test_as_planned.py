@@ -69,7 +69,7 @@ def test_an_arc_that_bulges_otherwise_between_the_same_ends_is_not_the_plans():
 
 def test_a_files_proof_takes_less_than_its_plans():
     """A ratio measured in one run: the plan from nothing, then its DXF."""
-    from config.memory import forget
+    from ground.memory import forget
     from large_jobs import forty_parts
 
     job = forty_parts()

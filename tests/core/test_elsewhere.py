@@ -5,9 +5,9 @@ from __future__ import annotations
 import pickle
 
 import pytest
-from config.memory import forget
 from conftest import make_job
 from designs import carried
+from ground.memory import forget
 from lean_notch.ground.elsewhere import TooLongHere, about_to_take, keeping, taking, within
 from lean_notch.job import compute, job_from_json, job_to_json
 from plates import disc, plate

@@ -5,9 +5,9 @@ from __future__ import annotations
 import random
 
 import pytest
-from config.memory import memories
 from conftest import make_basis
 from forgetting import nothing_remembered
+from ground.memory import memories
 from lean_notch.edits import Edit, edit_job
 from lean_notch.ground.remembered import Remembered
 from lean_notch.hand_over.proving import prove_job

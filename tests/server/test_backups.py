@@ -14,11 +14,11 @@ from contextlib import closing
 from datetime import date
 
 import pytest
-from config import folder as data_folder
-from config.backups import NoBackup, daily_backup, faults_of, restore_backup, write_backup
-from config.folder import FolderTaken
-from config.health import _Looked
-from config.housekeeping import Housekeeping
+from ground import folder as data_folder
+from ground.folder import FolderTaken
+from upkeep.backups import NoBackup, daily_backup, faults_of, restore_backup, write_backup
+from upkeep.health import _Looked
+from upkeep.housekeeping import Housekeeping
 
 NAME = "9f86d081884c7d659a2feaa0c55ad015a3bf4f1b2b0b822cd15d6c15b0f00a08"
 """The SHA-256 of b"test": published with the standard's own examples, here from memory and checked by the first test."""
@@ -151,7 +151,7 @@ def test_what_is_no_sound_backup_touches_nothing(workshop, tmp_path, how, why):
 def test_a_folder_that_cannot_be_written_is_read_all_the_same(workshop, tmp_path, monkeypatch):
     with closing(sqlite3.connect(workshop / "lean-notch.sqlite3")) as database:
         database.execute("PRAGMA wal_checkpoint(TRUNCATE)")
-    monkeypatch.setattr("config.backups.os.access", lambda *_: False)
+    monkeypatch.setattr("upkeep.backups.os.access", lambda *_: False)
     assert list(faults_of(workshop / "lean-notch.sqlite3")) == []
     write_backup(workshop, tmp_path / "b.zip")
     assert not (workshop / "lean-notch.sqlite3-shm").exists()
@@ -214,7 +214,7 @@ def test_a_full_disk_is_no_damage_and_leaves_nothing_behind(workshop, tmp_path, 
 
     for what, fails in (("_hash", full), ("_opened", _Full)):
         with monkeypatch.context() as patch:
-            patch.setattr(f"config.backups.{what}", fails)
+            patch.setattr(f"upkeep.backups.{what}", fails)
             with pytest.raises(NoBackup) as caught:
                 write_backup(workshop, tmp_path / "full.zip")
         assert "no room" in caught.value.why
@@ -245,7 +245,7 @@ def test_a_disk_that_cannot_be_read_is_not_said_to_be_full(workshop, tmp_path, m
     def unreadable(_):
         raise error
 
-    monkeypatch.setattr("config.backups._opened", unreadable)
+    monkeypatch.setattr("upkeep.backups._opened", unreadable)
     with pytest.raises(NoBackup, match="disk I/O error") as caught:
         write_backup(workshop, tmp_path / "b.zip")
     assert "no room" not in caught.value.why

@@ -7,9 +7,9 @@ import time
 
 import pytest
 from client import edit, get, post
-from config.memory import forget
 from designs.models import Design, Revision
 from django.core.files.uploadedfile import SimpleUploadedFile
+from ground.memory import forget
 from tasks.models import Task
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.xdist_group("tasks")]

@@ -8,7 +8,7 @@ import threading
 
 from asgiref.sync import sync_to_async
 from config.gate import MOST_UNKNOWN_BYTES, Gate
-from config.threads import KeptThreads
+from ground.threads import KeptThreads
 
 
 def asked(app, *messages, **headers):

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 from client import get
-from config import memory
 from designs.compute import computed
 from designs.models import Design
+from ground import memory
 from lean_notch.ground.remembered import Remembered
 
 

@@ -7,10 +7,10 @@ import logging
 
 import pytest
 from client import edit, get, patch, post
-from config.failures import told
-from config.logs import Lines, LogFile, logging_for
 from django.db import DatabaseError, OperationalError, connection
 from django.test import Client
+from ground.failures import told
+from ground.logs import Lines, LogFile, logging_for
 
 
 def is_problem(answer, status, code):
@@ -149,6 +149,6 @@ def test_health_says_whether_the_server_can_work(client, monkeypatch):
     assert found.json()["ok"] is True
     assert found.json()["version"]
     assert (found.json()["tasks"], found.json()["running"], found.json()["waiting"]) == ("ok", 0, 0)
-    monkeypatch.setattr("config.health.LEAST_FREE_MB", 10**9)
+    monkeypatch.setattr("upkeep.health.LEAST_FREE_MB", 10**9)
     full = client.get("/api/health")
     assert (full.status_code, full.json()["disk"]) == (503, "nearly full")

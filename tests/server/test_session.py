@@ -1,7 +1,7 @@
 """Signing in and out, with CSRF checked as a browser would meet it."""
 
 import pytest
-from demo.maker import DEMO_NAME, DEMO_PASSWORD
+from accounts.demo_maker import DEMO_NAME, DEMO_PASSWORD
 from django.core.management import call_command
 from django.test import Client
 

@@ -9,9 +9,9 @@ import subprocess
 import sys
 
 import pytest
+from accounts.demo_maker import DEMO_NAME, DEMO_PASSWORD
 from client import get, post
 from config.gate import Lane
-from demo.maker import DEMO_NAME, DEMO_PASSWORD
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.cache import cache

@@ -19,7 +19,7 @@ from pathlib import Path
 
 import hostile
 import pytest
-from demo.maker import DEMO_NAME, DEMO_PASSWORD
+from accounts.demo_maker import DEMO_NAME, DEMO_PASSWORD
 from maker import Maker
 
 ROOT = Path(__file__).resolve().parents[2]

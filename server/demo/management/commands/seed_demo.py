@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import Any
 
+from accounts.demo_maker import DEMO_NAME, DEMO_PASSWORD
 from designs.actions import edit_design, start_design
 from designs.heavy import proof
 from designs.models import Design
@@ -15,8 +16,6 @@ from lean_notch.edits import Edit
 from lean_notch.recipes import RECIPES
 from workshop.actions import keep_entry, piece_of, put_machine, put_profile, put_setting, put_stock
 from workshop.models import CutSetting, Machine, NotebookEntry, Profile, Stock
-
-from demo.maker import DEMO_NAME, DEMO_PASSWORD
 
 STOCKS: list[dict[str, Any]] = [
     {

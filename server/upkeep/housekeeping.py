@@ -10,8 +10,8 @@ from pathlib import Path
 from django.contrib.sessions.backends.db import SessionStore
 from django.db import connection
 
-from config.backups import DATABASE, daily_backup
-from config.health import LOOKED
+from upkeep.backups import DATABASE, daily_backup
+from upkeep.health import LOOKED
 
 FIRST_SECONDS, EVERY_SECONDS = 60.0, 3600.0
 log = logging.getLogger("lean_notch.housekeeping")

@@ -12,7 +12,7 @@ from ninja import Schema
 from tasks.actions import RUNNING
 from tasks.models import OPEN, Task
 
-from config.backups import faults_of
+from upkeep.backups import faults_of
 
 LEAST_FREE_MB = 100
 

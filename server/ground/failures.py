@@ -6,7 +6,7 @@ import errno
 
 from django.db import DatabaseError
 
-from config.problems import Problem
+from ground.problems import Problem
 
 DISK = (errno.ENOSPC, errno.EDQUOT)
 READ_ONLY = (errno.EROFS, errno.EACCES, errno.EPERM)

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from lean_notch.ground.errors import NotchError
 
-from config.backups import DATABASE, faults_of
+from upkeep.backups import DATABASE, faults_of
 
 
 def faults(folder: Path) -> Iterator[str]:
