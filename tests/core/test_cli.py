@@ -113,7 +113,7 @@ def test_a_folder_that_cannot_be_written_is_an_error(tray, capsys):
 def test_quick_commands_import_nothing_heavy(tmp_path):
     """Starting fast is a matter of imports, which can be counted without a clock."""
     code = (
-        "import sys; from lean_notch.cli import main\n"
+        "import sys; from lean_notch.cli.main import main\n"
         f"main(['recipe', 'open-tray', '--out', {str(tmp_path / 't.json')!r}, '--basis', {BASIS!r}])\n"
         "print([m for m in ('numpy', 'shapely', 'ezdxf', 'lxml', 'scipy', 'django') if m in sys.modules])"
     )

@@ -24,7 +24,7 @@ class Uses:
 def uses(step: Step) -> Uses:
     """
     >>> from .steps import Disc
-    >>> from ..units import Length
+    >>> from ..lengths.units import Length
     >>> uses(ShapeStep("hole", Disc(Length("2*thickness")), "cut", from_x="edge:blank.right"))
     Uses(names=('thickness',), steps=('blank',), parts=(), files=())
     """

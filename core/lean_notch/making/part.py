@@ -195,7 +195,7 @@ def title_of(step: Step) -> str:
     """What a step is called in sentences.
 
     >>> from lean_notch.design import Disc
-    >>> from lean_notch.units import Length
+    >>> from lean_notch.lengths.units import Length
     >>> title_of(ShapeStep("hole-1", Disc(Length("8")), "cut"))
     'hole 1'
     """
