@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import lru_cache, partial
+from functools import partial
 
 from ground.problems import Problem
 from lean_notch.design import Outline, Part, ShapeStep, Step, uses
@@ -14,7 +14,7 @@ from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Region, Ring, flatten
 from lean_notch.ground.errors import NotchError
 from lean_notch.ground.operations import Operation
-from lean_notch.ground.remembered import Remembered, Same
+from lean_notch.ground.remembered import Remembered, Same, by_value
 from lean_notch.lengths.units import Length
 from lean_notch.making import FlatMark, FlatPart, faces, is_sunk, slices, title_of
 from lean_notch.making.name_room import name_rooms
@@ -132,7 +132,7 @@ def _words(step: Step, names: Mapping[str, float], titles: Titles, first: bool) 
     return found
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _mark_path(mark: FlatMark) -> str:
     return "".join(path_data(shape) for region in mark.regions for shape in region.rings) + "".join(
         path_data(trace) for trace in mark.traces
@@ -140,7 +140,7 @@ def _mark_path(mark: FlatMark) -> str:
 
 
 # An edit seldom changes every part: the others are drawn already.
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _outline(region: Region) -> list[tuple[float, float]]:
     return [(round(x, 3), round(y, 3)) for x, y in flatten(region.outer.segments, DRAWN_CHORD_MM)]
 
@@ -152,7 +152,7 @@ def _sunk(part: FlatPart, designed: Part) -> str:
     return "".join(path_of(region) for mark in sunk for region in mark.regions)
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _holes(region: Region) -> list[list[tuple[float, float]]]:
     return [[(round(x, 3), round(y, 3)) for x, y in flatten(hole.segments, DRAWN_CHORD_MM)] for hole in region.holes]
 
@@ -173,12 +173,12 @@ def _slice(region: Region, low: float, high: float) -> out.SliceOut:
     return out.SliceOut.model_construct(low=low, high=high, rings=[_outline(region), *_holes(region)])
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def path_of(region: Region) -> str:
     return "".join(map(_ring_path, region.rings))
 
 
 # A hole that moves leaves the other rings of a part as they are.
-@lru_cache(maxsize=8192)
+@by_value(8192)
 def _ring_path(ring: Ring) -> str:
     return path_data(ring)

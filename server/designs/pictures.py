@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import suppress
-from functools import lru_cache
 from typing import Any
 
 from django.db import DatabaseError
@@ -12,6 +11,7 @@ from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Point, Region, Ring, flatten, loops
 from lean_notch.ground.elsewhere import TooLongHere, within
 from lean_notch.ground.errors import NotchError
+from lean_notch.ground.remembered import by_value
 from lean_notch.job import Job, Result
 from lean_notch.joints import CrossLap
 from lean_notch.joints.mate import Strip
@@ -144,7 +144,7 @@ def _parted(built: Build) -> dict[str, list[dict[str, Any]]]:
     return {name: _pieces(built.part(some[0][1]), tuple(strip for strip, _ in some)) for name, some in crossed.items()}
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _pieces(part: FlatPart, strips: tuple[Strip, ...]) -> list[dict[str, Any]]:
     from shapely import LineString, Polygon
     from shapely.ops import split

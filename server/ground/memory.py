@@ -6,15 +6,12 @@ import ctypes
 import gc
 import logging
 import os
-import sys
 import time
-from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
 from threading import Lock
-from typing import Any
 
-from lean_notch.ground.remembered import Remembered
+from lean_notch.ground.remembered import forget_all
 
 MOST_BYTES = 450_000_000
 """Resident; what goes on at that moment comes on top."""
@@ -22,7 +19,6 @@ MOST_BYTES = 450_000_000
 PAUSE_SECONDS = 10.0
 """At least, between two times: what goes on now needs some of it at once."""
 
-_OURS = ("lean_notch", "designs", "workshop")
 _PAGE = os.sysconf("SC_PAGE_SIZE")
 
 log = logging.getLogger("lean_notch.memory")
@@ -57,22 +53,9 @@ def keep_within(most: int = MOST_BYTES) -> bool:
         _Last.lock.release()
 
 
-def memories() -> Iterator[Any]:
-    """Whatever modules keep at hand: memories, cached functions, batched ones."""
-    for name, module in list(sys.modules.items()):
-        if name.split(".")[0] in _OURS:
-            for value in list(vars(module).values()):
-                if isinstance(value, Remembered) or hasattr(value, "cache_clear"):
-                    yield value
-
-
 def forget() -> None:
     """As if nothing had been computed yet; what is free is given back to the system."""
-    for one in memories():
-        if isinstance(one, Remembered):
-            one.forget()
-        else:
-            one.cache_clear()
+    forget_all()
     gc.collect()
     with suppress(OSError, AttributeError):  # only glibc has it
         ctypes.CDLL(None).malloc_trim(0)

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from contextlib import suppress
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
+import pytest
 from conftest import drawn, edited, make_job
 from joined import job
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
 from lean_notch.ground.errors import NotchError
-from lean_notch.ground.remembered import Remembered, Same
+from lean_notch.ground.remembered import MEMORIES, Remembered, Same, by_value, forget_all, remembered
 from lean_notch.job import compute
 from lean_notch.making import build
 from lean_notch.proof.assembly import Body, near_pairs
@@ -114,3 +115,57 @@ def test_bodies_a_little_apart_are_near_where_that_is_asked():
     blocks: list[Body] = [Block(0.0), Block(10.05)]  # type: ignore[list-item]
     assert near_pairs(blocks) == []
     assert near_pairs(blocks, -0.1) == [(0, 1)]
+
+
+class Loose:
+    """Stands for what is not asked about: an object that is nothing but itself."""
+
+
+def test_an_answer_is_kept_by_the_arguments_of_its_function():
+    asked = []
+
+    @remembered(2)
+    def told(one: Loose, number: int) -> int:
+        asked.append(number)
+        return number
+
+    one, other = Loose(), Loose()
+    assert [told(one, 1), told(one, 1), told(other, 1), told(one, 2)] == [1, 1, 1, 2]
+    assert asked == [1, 1, 2]
+    with pytest.raises(TypeError, match="by position"):
+        told(one, number=1)
+
+
+@pytest.mark.parametrize("changing", [[1], {"a": 1}, {1}, bytearray(b"a")])
+def test_nothing_is_remembered_by_what_can_change(changing):
+    with pytest.raises(TypeError, match="can change"):
+        remembered()(len)(changing)
+
+
+def test_a_value_that_is_not_frozen_is_no_key():
+    @dataclass
+    class Open:
+        size: int
+
+    with pytest.raises(TypeError, match="Open can change"):
+        Remembered[int]()((Open(3),), lambda: 3)
+
+
+@pytest.mark.parametrize("whole", ["site", "shop", "result", "built"])
+def test_what_holds_everything_is_refused_where_it_is_written(whole):
+    scope: dict[str, object] = {}
+    exec(f"def told({whole}, part): ...", scope)
+    with pytest.raises(TypeError, match="holds everything"):
+        remembered()(scope["told"])
+
+
+def test_one_call_forgets_all():
+    @by_value(8)
+    def twice(number: int) -> int:
+        return 2 * number
+
+    compute(make_job())
+    twice(2)
+    assert sum(one.holds() for one in MEMORIES) > 50
+    forget_all()
+    assert [one.name for one in MEMORIES if one.holds()] == []

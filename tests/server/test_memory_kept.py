@@ -7,7 +7,7 @@ from client import get
 from designs.compute import computed
 from designs.models import Design
 from ground import memory
-from lean_notch.ground.remembered import Remembered
+from lean_notch.ground.remembered import MEMORIES
 
 
 @pytest.fixture(autouse=True)
@@ -17,7 +17,7 @@ def never_yet(monkeypatch):
 
 
 def kept() -> int:
-    return sum(len(one._known) for one in memory.memories() if isinstance(one, Remembered))
+    return sum(one.holds() for one in MEMORIES)
 
 
 def test_what_is_remembered_is_forgotten_once_it_is_too_much_and_not_at_every_request(wren, tray, monkeypatch):
@@ -33,8 +33,7 @@ def test_what_is_remembered_is_forgotten_once_it_is_too_much_and_not_at_every_re
 
 
 def test_cached_functions_are_among_it():
-    names = {getattr(one, "__qualname__", "") for one in memory.memories()}
-    assert {"_boolean", "_outlines"} <= names
+    assert {"_boolean", "_outlines"} <= {one.name for one in MEMORIES}
 
 
 def test_what_this_process_holds_is_known(wren, tray):

@@ -6,10 +6,10 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import lru_cache
 
 from ..geometry import Region
 from ..ground.limits import check_part_work
+from ..ground.remembered import by_value
 from ..making import FlatMark
 
 _CHORD_MM = 0.01
@@ -18,7 +18,7 @@ SHARED_MM2 = 1e-4
 """Areas that share less only touch."""
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def as_one(marks: tuple[FlatMark, ...]) -> tuple[FlatMark, ...]:
     """`marks` in their order; what several of them cover is of the first of them. Copies within one mark are joined too."""
     kinds: dict[tuple[object, ...], list[tuple[int, Region]]] = defaultdict(list)

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import chain
 
 from ..geometry import Circle, Region, Ring, Trace
@@ -13,7 +12,7 @@ from ..geometry.batched import batched
 from ..geometry.offset import lengths_all, offset, offset_all
 from ..geometry.tidy import tidied
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, by_value
 from ..joints.mate import Strip
 from ..lengths.units import say_mm
 from ..making import Build, FlatMark, FlatPart
@@ -149,7 +148,7 @@ def drawing_of(part: FlatPart, build: Build, kerf: float, grown: Region, profile
     return Drawing(tuple(paths), said, tuple(back))
 
 
-@lru_cache(maxsize=4096)
+@by_value(4096)
 def _outlines(part: str, title: str, grown: Region, joints: tuple[Strip, ...]) -> tuple[DrawnPath, ...]:
     holes = (
         DrawnPath(CutPath(f"hole-{i}", f"hole {i}", "cut", hole, part, title, inner=True), starts(hole, ()))
@@ -195,7 +194,7 @@ def _beside(mark: FlatMark, kerf: float) -> float:
     return kerf / 2 if mark.side == "outside" else 0.0
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _moved(mark: FlatMark, kerf: float) -> tuple[tuple[Region, ...], ...]:
     """For each area of a mark what the middle of the beam goes round: nothing where the beam does not fit in."""
     return tuple(tuple(map(tidied, moved)) for moved in offset_all(mark.regions, _beside(mark, kerf)))

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from ..geometry import Point, Region, Ring, flatten
 from ..geometry.offset import offset
 from ..ground.findings import Finding
+from ..ground.remembered import by_value
 from ..lengths.units import say_mm
 from ..making import FlatPart
 from .profile import Profile
@@ -131,7 +131,7 @@ def unreached(part: FlatPart, grown: Region, kerf: float) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _inside_corners(region: Region) -> tuple[tuple[Point, float], ...]:
     """Sharp inside corners, with the open angle between their walls."""
     import numpy as np

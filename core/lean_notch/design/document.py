@@ -8,13 +8,14 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Annotated, ClassVar, Literal, get_args
 
 from ..documents.as_typed import Typed
 from ..documents.codec import Many, Name, Title, Whole, Words
 from ..ground.errors import BadDocument, CircularLengths, NotchError
 from ..ground.limits import MOST_BOARDS, MOST_JOINTS, MOST_PARTS, MOST_PLACEMENTS, MOST_STEPS
+from ..ground.remembered import by_value
 from ..joints import Finger, How
 from ..lengths.units import FUNCTIONS, MM_PER_UNIT, Length, Unit, names_in
 from .circles import circle_in
@@ -315,7 +316,7 @@ class Design:
         return first
 
 
-@lru_cache(maxsize=64)
+@by_value(64)
 def _in_turn(lengths: tuple[tuple[str, str], ...], given: frozenset[str]) -> tuple[tuple[int, ...], tuple[str, ...]]:
     """The numbers of lengths (name and text), each after those that it uses; and the names of those that go in a circle.
 

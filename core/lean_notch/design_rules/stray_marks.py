@@ -12,7 +12,7 @@ from ..cutting.areas import as_one
 from ..geometry import flatten, loops
 from ..ground.errors import TooMuchWork
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..ground.wording import capital
 from ..lengths.units import say_mm
 from ..making import FlatMark, FlatPart
@@ -36,9 +36,12 @@ MOST_PAIRS = 20_000
 """Shapes of marks on one part that come near each other: what is compared."""
 
 
+_SEEN = ("score", "engrave", "fold")
+
+
 def marks_on(part: FlatPart) -> Iterator[Finding]:
     """One finding a mark and fault. A pocket may run out over an edge, and a fold across an opening: both are common practice."""
-    marks = [mark for mark in part.marks if mark.operation in ("score", "engrave", "fold")]
+    marks = [mark for mark in part.marks if mark.operation in _SEEN]
     fold = next((mark for mark in marks if mark.operation == "fold"), None)
     if fold:
         yield Finding(
@@ -47,10 +50,13 @@ def marks_on(part: FlatPart) -> Iterator[Finding]:
             "Bend a strip of this board first, and give the part the length that it needs.", part.id, field=fold.field,
         )  # fmt: skip
     if marks:
-        yield from _FOUND((part,), lambda: (*_beyond(part, marks), *_twice(part, marks)))
+        yield from _found(part)
 
 
-_FOUND: Remembered[tuple[Finding, ...]] = Remembered(1024)
+@remembered(1024)
+def _found(part: FlatPart) -> tuple[Finding, ...]:
+    marks = [mark for mark in part.marks if mark.operation in _SEEN]
+    return (*_beyond(part, marks), *_twice(part, marks))
 
 
 def _beyond(part: FlatPart, marks: Sequence[FlatMark]) -> Iterator[Finding]:

@@ -5,13 +5,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from functools import partial
 from typing import TYPE_CHECKING
 
 from ..design import Lettering, ShapeStep, Spread, Step
 from ..geometry import Box, Circle, Point, Region, Ring, flatten, loops
 from ..ground.findings import Finding, Mend, Severity
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..lengths.units import Length, say_mm
 from ..making import FlatPart, title_of
 
@@ -188,7 +187,7 @@ def _necks(part: FlatPart, steps: dict[str, Step], least: float, beam: float) ->
         hole = number > 0
         if isinstance(ring, Circle):
             continue
-        for width, spot in _NECKS((ring, hole, least), partial(_necks_of, ring, hole, least)):
+        for width, spot in _necks_of(ring, hole, least):
             owner = owner_of(part, ring.segments[0].start) if hole else ""
             what = f"A tongue in {called(part, steps, owner)}" if hole else part.title
             yield Finding(
@@ -199,9 +198,7 @@ def _necks(part: FlatPart, steps: dict[str, Step], least: float, beam: float) ->
             )  # fmt: skip
 
 
-_NECKS: Remembered[tuple[tuple[float, Point], ...]] = Remembered(8192)
-
-
+@remembered(8192)
 def _necks_of(ring: Ring, hole: bool, least: float) -> tuple[tuple[float, Point], ...]:
     """How wide each is, and where."""
     import shapely

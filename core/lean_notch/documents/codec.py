@@ -15,12 +15,11 @@ import re
 import types
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import MISSING, dataclass
-from functools import lru_cache
 from typing import Annotated, Any, Literal, Protocol, TypeVar, Union, cast, get_args, get_origin, get_type_hints
 
 from ..ground.errors import BadDocument
 from ..ground.limits import MOST_ENTRIES, MOST_TYPED
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, by_value
 from ..lengths.units import Amount, Length, Unit, amount
 from .plain import choice, flag, length, length_out, mapping, mm, sequence, text, whole
 from .plain import in_unit as typed_in
@@ -267,7 +266,7 @@ def fields_of(cls: type) -> tuple[Field, ...]:
     return _fields(cls)
 
 
-@lru_cache(maxsize=256)
+@by_value(256)
 def _fields(cls: type) -> tuple[Field, ...]:
     hints = get_type_hints(cls, include_extras=True)
     found = []
@@ -307,7 +306,7 @@ def _members(hint: Any) -> tuple[Any, ...]:
     return get_args(hint) if get_origin(hint) in (Union, types.UnionType) else ()
 
 
-@lru_cache(maxsize=512)
+@by_value(512)
 def _reader(hint: Any) -> Reader:
     field = _field("", hint, MISSING)
     inner = _plain_reader(field)
@@ -396,7 +395,7 @@ def _kind_reader(classes: Sequence[Any]) -> Reader:
     return read_kind
 
 
-@lru_cache(maxsize=256)
+@by_value(256)
 def _class_reader(cls: type) -> Reader:
     fields = _fields(cls)
     readers = [(field.name, _reader(field.whole_hint), field.default) for field in fields]

@@ -17,7 +17,7 @@ from typing import Any
 from ..geometry import Cubic, Point, Segment
 from ..ground.errors import UnreadableFile
 from ..ground.limits import MOST_DRAWING_BYTES
-from ..ground.remembered import Remembered, Same
+from ..ground.remembered import Remembered, Same, remembered
 from ..lengths.units import MM_PER_PT, MM_PER_PX, MM_PER_UNIT
 from .curves import Affine, ellipse_pieces, from_quadratic, mapped
 from .read_file import ReadFile, ReadPath, ReadText, Room, check_elements
@@ -526,7 +526,7 @@ def _polygon(element: Any) -> _Pieces:
 
 
 def _path_element(element: Any) -> _Pieces:
-    return iter(_PATHS((element.get("d", ""),), lambda: list(_subpaths(element.get("d", "")))))
+    return iter(_subpaths_of(element.get("d", "")))
 
 
 _SHAPES = {
@@ -539,10 +539,13 @@ _SHAPES = {
     "polygon": _polygon,
 }
 
+
 # What was read of a path's text holds for the same text: a job's file is read back after every edit.
-_PATHS: Remembered[list[tuple[list[Segment | Cubic], bool]]] = Remembered(
-    2048, lambda read: sum(len(pieces) for pieces, _ in read), 100_000
-)
+@remembered(2048, lambda read: sum(len(pieces) for pieces, _ in read), 100_000)
+def _subpaths_of(text: str) -> list[tuple[list[Segment | Cubic], bool]]:
+    return list(_subpaths(text))
+
+
 _MAPPED: Remembered[tuple[tuple[Segment, ...], bool]] = Remembered(2048, lambda read: len(read[0]), 100_000)
 
 _LETTER = re.compile(r"([A-DF-Za-df-z])")  # e belongs to numbers

@@ -7,6 +7,8 @@ from collections.abc import Callable, Hashable, Sequence
 from threading import Lock
 from typing import TypeVar
 
+from ..ground.remembered import MEMORIES, Memory
+
 Key = TypeVar("Key", bound=Hashable)
 Answer = TypeVar("Answer")
 
@@ -42,5 +44,5 @@ def batched(
         with lock:
             known.clear()
 
-    ask.cache_clear = forget  # type: ignore[attr-defined]  # as `lru_cache` has it
+    MEMORIES.append(Memory(getattr(answer, "__qualname__", ""), lambda: len(known), forget))
     return ask

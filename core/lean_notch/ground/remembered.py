@@ -4,13 +4,37 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Callable
+from dataclasses import is_dataclass
+from functools import lru_cache, wraps
+from inspect import signature
 from threading import Lock
-from typing import Generic, NamedTuple, TypeVar
+from typing import Any, Generic, NamedTuple, ParamSpec, Protocol, TypeVar
 
 from .elsewhere import about_to_take, kept, taken
 
 Made = TypeVar("Made")
-_PLAIN = (str, bytes, int, float, bool, type(None), tuple)
+Given = ParamSpec("Given")
+_PLAIN = frozenset({str, bytes, int, float, bool, type(None), tuple})
+_FIXED: set[type] = set()
+"""Kinds of values that were looked at: they cannot change."""
+
+
+class Memory(NamedTuple):
+    """What keeps answers, as it is registered: its name, how many it holds, and how it forgets them."""
+
+    name: str
+    holds: Callable[[], int]
+    forget: Callable[[], None]
+
+
+MEMORIES: list[Memory] = []
+"""All that there are."""
+
+
+def forget_all() -> None:
+    """As if nothing had been worked out yet, anywhere."""
+    for one in MEMORIES:
+        one.forget()
 
 
 class Remembered(Generic[Made]):
@@ -27,12 +51,13 @@ class Remembered(Generic[Made]):
     (9, 9)
     """
 
-    def __init__(self, most: int = 4096, weigh: Callable[[Made], int] | None = None, weight: int = 0, shared: str = ""
+    def __init__(self, most: int = 4096, weigh: Callable[[Made], int] | None = None, weight: int = 0, shared: str = "", name: str = ""
     ) -> None:  # fmt: skip
         self.most, self.weigh, self.weight, self._weighs, self.shared = most, weigh, weight, 0, shared
         # The values are kept with the answer: while they are, nothing else can have their numbers.
         self._known: OrderedDict[tuple[object, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
         self._lock = Lock()
+        MEMORIES.append(Memory(name or shared, lambda: len(self._known), self.forget))
 
     def forget(self) -> None:
         """As if nothing had been worked out."""
@@ -90,4 +115,62 @@ class Same(NamedTuple):
 
 
 def _key(given: tuple[object, ...]) -> tuple[object, ...]:
-    return tuple([one if type(one) in _PLAIN else id(one.it if type(one) is Same else one) for one in given])
+    return tuple([one if (kind := type(one)) in _PLAIN else id(one) if kind in _FIXED else _id(one) for one in given])
+
+
+def _id(one: object) -> int:
+    """Raises TypeError for what can change: an answer would be kept under what it was not made from."""
+    kind = type(one)
+    if isinstance(one, Same):
+        return id(one.it)
+    if issubclass(kind, (list, dict, set, bytearray)) or (is_dataclass(kind) and not kind.__dataclass_params__.frozen):  # type: ignore[attr-defined]
+        raise TypeError(f"{kind.__name__} can change: no answer can be remembered by it.")
+    _FIXED.add(kind)
+    return id(one)
+
+
+_WHOLE = ("site", "shop", "result", "built", "build", "job")
+"""What holds everything there is: an answer kept by it is never found again, or reads more of it than it is kept by."""
+
+
+class _Decorator(Protocol):
+    def __call__(self, function: Callable[Given, Made], /) -> Callable[Given, Made]: ...
+
+
+def remembered(most: int = 4096, weigh: Callable[[Any], int] | None = None, weight: int = 0) -> _Decorator:
+    """Decorates a function of frozen values whose answers are kept, each under all of its arguments; see `Remembered`.
+
+    >>> @remembered(2)
+    ... def half(number: int) -> float:
+    ...     return print("asked") or number / 2
+    >>> half(3), half(3)
+    asked
+    (1.5, 1.5)
+    """
+
+    def decorated(function: Callable[Given, Made]) -> Callable[Given, Made]:
+        if wrong := [name for name in signature(function).parameters if name in _WHOLE]:
+            raise TypeError(f"{function.__qualname__} is remembered by “{wrong[0]}”, which holds everything there is.")
+        memory: Remembered[Made] = Remembered(most, weigh, weight, name=function.__qualname__)
+
+        @wraps(function)
+        def asked(*given: Given.args, **named: Given.kwargs) -> Made:
+            if named:
+                raise TypeError(f"{function.__qualname__} is asked by position: its arguments are the key.")
+            found = memory.find(given)
+            return memory.keep(given, function(*given, **named)) if found is None else found
+
+        return asked
+
+    return decorated
+
+
+def by_value(most: int) -> _Decorator:
+    """The same for small values that are cheap to compare: equal ones have one answer, whatever objects they are."""
+
+    def decorated(function: Callable[Given, Made]) -> Callable[Given, Made]:
+        known: Any = lru_cache(maxsize=most)(function)
+        MEMORIES.append(Memory(function.__qualname__, lambda: known.cache_info().currsize, known.cache_clear))
+        return known  # type: ignore[no-any-return]
+
+    return decorated

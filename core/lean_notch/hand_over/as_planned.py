@@ -14,7 +14,7 @@ from ..cutting import Profile, SheetPlan
 from ..formats.frame import file_layers
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Circle, Curved, Point, Ring, Segment, Trace
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 
 SAME_MM = 0.0001
 
@@ -38,13 +38,15 @@ def _shapes(plan: SheetPlan, profile: Profile) -> Iterator[Ring | Trace]:
 def _planned(path: ReadPath, shape: Ring | Trace) -> ReadPath:
     if isinstance(shape, Curved) or path.closed != (not isinstance(shape, Trace)):
         return path
-    segments = _SEGMENTS((shape,), lambda: tuple(shape.segments))
+    segments = _segments(shape)
     same = _is_circle(path.segments, shape) if isinstance(shape, Circle) else _follows(path.segments, segments)
     return replace(path, segments=segments) if same else path
 
 
 # The same object for the same shape: what follows from it is found again.
-_SEGMENTS: Remembered[tuple[Segment, ...]] = Remembered(16_384, len, 300_000)
+@remembered(16_384, len, 300_000)
+def _segments(shape: Ring | Trace) -> tuple[Segment, ...]:
+    return tuple(shape.segments)
 
 
 def _follows(read: Sequence[Segment], planned: Sequence[Segment]) -> bool:

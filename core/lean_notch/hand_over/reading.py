@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from collections import Counter
 from collections.abc import Callable, Sequence
-from functools import lru_cache
 
 from ..design import Imported
 from ..design.steps import FILE_UNITS
@@ -15,6 +14,7 @@ from ..geometry.region import turned
 from ..ground.elsewhere import about_to_take
 from ..ground.errors import UnreadableFile
 from ..ground.limits import check_part_work
+from ..ground.remembered import by_value
 from ..lengths.units import MM_PER_PX
 from ..making import Brought, Outlines
 from .files import FileFormat
@@ -84,7 +84,7 @@ def outlines_of(files: Files) -> Outlines:
     return outlines
 
 
-@lru_cache(maxsize=64)
+@by_value(64)
 def _outlines(files: Files, name: str, layers: tuple[str, ...], unit: str, *, sized: bool) -> Brought:
     """Closed outlines with the holes in them: by how often a line is crossed on the way out (even-odd)."""
     from ..geometry.boolean import filled

@@ -16,7 +16,7 @@ from ..ground.elsewhere import about_to_take
 from ..ground.errors import BadDocument, NotchError, PartTooLarge
 from ..ground.findings import Finding
 from ..ground.limits import MOST_SETS
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, remembered
 from ..making import Build, FlatPart, Outlines, build, no_files
 from ..nesting import Area, Layout, LayoutSettings, Left, Piece, lay_out, together
 from ..nesting.problem import TURNED_ABOUT, TurnedAbout
@@ -158,12 +158,10 @@ def refuse_without_place(result: Result) -> None:
         raise one.error
 
 
-_OF_SETS: Remembered[FlatPart] = Remembered(1024)
-
-
+@remembered(1024)
 def _of_sets(part: FlatPart, sets: int) -> FlatPart:
     """The same part for the same one of a set, so that what follows from it is known too."""
-    return _OF_SETS((part, sets), lambda: replace(part, quantity=part.quantity * sets))
+    return replace(part, quantity=part.quantity * sets)
 
 
 def place(job: Job, built: Build) -> Layout:

@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 from ..geometry import Region, loops
 from ..geometry.space import Triple, add, cross, dot, minus, times, unit
+from ..ground.remembered import by_value
 from ..lengths.units import say_mm
 from .mate import FACE, Interval, Meeting, Seat, Strip
 from .meeting import LEAST_ANGLE, NotMeeting, band
@@ -120,7 +120,7 @@ class _Lane:
         return sorted((one[0], one[2]) for one in found)
 
 
-@lru_cache(maxsize=256)
+@by_value(256)
 def _shape(outline: Region) -> shapely.Polygon:
     import shapely
 

@@ -11,10 +11,10 @@ import math
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
 from ..ground.errors import NotALength, NotchError, OutOfRange
+from ..ground.remembered import by_value
 
 Unit = Literal["mm", "in"]
 
@@ -147,7 +147,7 @@ def _known(names: Mapping[str, float], used: Sequence[str]) -> tuple[str, ...]:
     return tuple(sorted(names)) if missing else ()
 
 
-@lru_cache(maxsize=16_384)
+@by_value(16_384)
 def names_in(text: str) -> tuple[str, ...]:
     """The names that stand in a length's text, units among them.
 
@@ -157,7 +157,7 @@ def names_in(text: str) -> tuple[str, ...]:
     return tuple(dict.fromkeys(_NAMES.findall(re.sub(r"[0-9.,]+[eE][+-]?[0-9]+", "1", text))))
 
 
-@lru_cache(maxsize=65_536)
+@by_value(65_536)
 def _length_mm(text: str, unit: Unit, names: tuple[tuple[str, float], ...], known: tuple[str, ...]) -> float:
     result = _Reader(text, unit, dict(names), known).read()
     if result.power not in (0, 1):
@@ -254,7 +254,7 @@ class Amount:
         return _literal(self.text)
 
 
-@lru_cache(maxsize=16_384)
+@by_value(16_384)
 def _literal(text: str) -> float | None:
     try:
         return float(text) if text.isascii() and "_" not in text and math.isfinite(float(text)) else None
@@ -284,7 +284,7 @@ def plain_number(text: str, names: Mapping[str, float] | None = None) -> float:
     return _plain(text, tuple((name, names[name]) for name in used if name in names), _known(names, used))
 
 
-@lru_cache(maxsize=4096)
+@by_value(4096)
 def _plain(text: str, names: tuple[tuple[str, float], ...], known: tuple[str, ...]) -> float:
     result = _Reader(text, "mm", dict(names), known).read()
     if result.power:
@@ -308,7 +308,7 @@ def positive_mm(mm: float, field: str, what: str, largest: float = LARGEST_MM) -
     return mm
 
 
-@lru_cache(maxsize=16_384)
+@by_value(16_384)
 def _tokens(text: str) -> tuple[tuple[tuple[str, str], ...], str]:
     """What an expression is made of, by kind; and the first that is none, or ""."""
     tokens: list[tuple[str, str]] = []

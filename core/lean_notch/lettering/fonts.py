@@ -6,11 +6,11 @@ Outlines are the font's own curves at their final size, filled by the non-zero r
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from importlib.resources import files
 from typing import Any
 
 from ..geometry import Cubic, Curved, Point, Region, Ring, Segment
+from ..ground.remembered import by_value
 
 
 @dataclass(frozen=True)
@@ -44,14 +44,14 @@ class Glyph:
     advance: float
 
 
-@lru_cache(maxsize=16)
+@by_value(16)
 def _opened(file: str) -> Any:
     from fontTools.ttLib import TTFont
 
     return TTFont(files(__package__).joinpath("fonts", file).open("rb"), lazy=True)
 
 
-@lru_cache(maxsize=4096)
+@by_value(4096)
 def glyph(font: str, character: str, height: float) -> Glyph | None:
     """A character whose capitals are `height` mm high, or None if the font lacks it: a missing glyph's box is never
     drawn."""

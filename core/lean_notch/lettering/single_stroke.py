@@ -5,16 +5,16 @@ The shapes are A. V. Hershey's (1967), by way of a font library.
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Any
 
 from ..geometry import Point
+from ..ground.remembered import by_value
 
 Stroke = tuple[Point, ...]
 _FACE = "futural"
 
 
-@lru_cache(maxsize=1)
+@by_value(1)
 def _face() -> tuple[Any, float, float]:
     """The glyphs, the height of their capitals, and where their base line lies (y down)."""
     from HersheyFonts import HersheyFonts

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import unicodedata
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
 from ..geometry import Motion, Region
 from ..ground.errors import MissingCharacter, OutOfRange
+from ..ground.remembered import by_value
 from ..lengths.units import say_mm
 from .fonts import FONTS, glyph
 from .single_stroke import Stroke, strokes
@@ -42,7 +42,7 @@ class Lettered:
         return tuple(region for letter in self.letters for region in letter.regions)
 
 
-@lru_cache(maxsize=256)
+@by_value(256)
 def lettered(text: str, font: str, height: float, align: Align = "left") -> Lettered:
     """`text`, its accents joined to their letters (Unicode NFC), on the base line y = 0, capitals `height` mm high, set from, about or up to x = 0.
 

@@ -4,10 +4,10 @@ in work."""
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache
 
 from ..geometry import Circle, Region
 from ..ground.limits import check_part_work
+from ..ground.remembered import by_value
 from .flat import Making
 
 MOST_SINGLE = 60
@@ -28,7 +28,7 @@ def check_cuts(cuts: Sequence[Region], title: str) -> None:
     check_part_work(segments, (pairs.shape[1] - len(cuts)) // 2, title, "pattern")
 
 
-@lru_cache(maxsize=16_384)
+@by_value(16_384)
 def count(region: Region) -> int:
     return sum(1 if isinstance(ring, Circle) else len(ring.segments) for ring in region.rings)
 
@@ -45,7 +45,7 @@ def combined(regions: Sequence[Region], others: Sequence[Region], how: str) -> l
     return list(_boolean(tuple(regions), tuple(others), how))
 
 
-@lru_cache(maxsize=512)
+@by_value(512)
 def _boolean(regions: tuple[Region, ...], others: tuple[Region, ...], how: str) -> tuple[Region, ...]:
     from ..geometry.boolean import combine
     from ..geometry.cut_out import cut_out

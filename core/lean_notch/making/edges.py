@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
 
 from ..design import SIDES, GrowStep, MirrorStep, Part, RepeatStep, ShapeStep, Side, Step, TurnStep
 from ..geometry import Contour, Region, Segment, Vertex, loops
+from ..ground.remembered import by_value
 from ..joints.mate import Line, rising, ways
 from ..joints.mate import Notch as EdgeNotch
 from ..lengths.units import Length
@@ -90,7 +90,7 @@ def blank_notches(part: Part, notches: Sequence[EdgeNotch], names: Mapping[str, 
     return found
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _drawable(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> bool:
     return can_be_drawn(width, height, dict(notches))
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from ..design import Lettering, ShapeStep
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..lengths.units import say_mm
 from ..lettering import FONTS, Lost, bridged, glyph, least_height, lettered
 from ..lettering.bridges import Why
@@ -33,18 +33,19 @@ def letters_lost(
         for why, words in _WORDS.items()
         if (some := [one.letter for one in lost if one.why == why])
     ]
-    fixes = _FIXES((shape, at["shape/height"], width, thickness, scale), lambda: tuple(_fixes(shape, at, thickness)))
+    fixes = _fixes(shape, at["shape/height"], width, thickness, scale)
     return Finding(
         "letters-lost", "stop", f"In {title} {'; '.join(said)}.", f"Use {', or '.join(fixes)}.", part, amount=len(lost),
         field=f"parts/{part}/steps/{step.id}/shape/{'height' if width else 'bridge'}",
     )  # fmt: skip
 
 
-_FIXES: Remembered[tuple[str, ...]] = Remembered()
+@remembered()
+def _fixes(shape: Lettering, height: float, width: float, thickness: float, scale: float) -> tuple[str, ...]:
+    return tuple(_that_would_do(shape, height, width, thickness, scale))
 
 
-def _fixes(shape: Lettering, at: Mapping[str, float], thickness: float) -> Iterator[str]:
-    width, scale, height = bridge_width(at, thickness), at["scale"], at["shape/height"]
+def _that_would_do(shape: Lettering, height: float, width: float, thickness: float, scale: float) -> Iterator[str]:
     letters = lettered("".join(dict.fromkeys(shape.text)), shape.font, height).letters
     least = thickness / scale
     if (width > least or width == 0) and not bridged(letters, least).lost:

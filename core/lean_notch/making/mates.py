@@ -9,14 +9,14 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
-from functools import lru_cache, partial
+from functools import partial
 
 from ..basis import Basis
 from ..design import Design, Joint, Part
 from ..design import Member as JointMember
 from ..ground.errors import NotchError, PanelsDoNotMeet
 from ..ground.findings import Finding, Place
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, by_value
 from ..joints import FACE, KINDS, Mate, Seat
 from ..joints.mate import Asked, End, Meeting, Strip
 from ..joints.meeting import NotMeeting, block_along
@@ -203,7 +203,7 @@ _Owners = Mapping[frozenset[str], Sequence[tuple[str, str]]]
 """For two placements that are joined: the third ones at their corners, and which of the three has each corner."""
 
 
-@lru_cache(maxsize=64)
+@by_value(64)
 def _corners(pairs: tuple[tuple[str, str], ...]) -> _Owners:
     """In, the placements that joints along a bar join, the first one's first. Of three panels joined to one another along edges, the corner is the one's that is first in most of those joints,
     and of several such the one's that comes first in the list of joints. So firsts in a circle are settled as well."""

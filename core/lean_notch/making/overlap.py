@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
-from functools import partial
+from typing import cast
 
 from ..geometry import Box
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..joints import Change, Mate
 from ..lengths.units import say_mm
 
@@ -22,14 +22,13 @@ def overlapping(mates: Sequence[Mate]) -> Iterator[Finding]:
         for change in mate.members:
             by_placement[change.placement].append((mate, change))
     for some in by_placement.values():
-        yield from _FOUND(tuple(one for pair in some for one in pair), partial(_on_one, some))
+        yield from _on_one(*(one for pair in some for one in pair))
 
 
-# Where joints are as they were, so is what they do to each other.
-_FOUND: Remembered[list[Finding]] = Remembered()
-
-
-def _on_one(some: Sequence[tuple[Mate, Change]]) -> list[Finding]:
+@remembered()
+def _on_one(*given: Mate | Change) -> list[Finding]:
+    """Of joints on one part, each with what it does there."""
+    some = cast("list[tuple[Mate, Change]]", list(zip(given[::2], given[1::2], strict=True)))
     if not any(change.zones for _, change in some):
         return []
     import numpy as np

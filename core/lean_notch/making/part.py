@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from itertools import pairwise
 
 from ..design import (
@@ -42,7 +41,7 @@ from ..geometry.transform import scaled_region
 from ..ground.errors import BadGeometry, CircularParts, MissingInput, NotchError, OutOfRange
 from ..ground.findings import Finding, Mend
 from ..ground.operations import OPERATIONS
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, by_value
 from ..ground.wording import capital
 from ..joints.mate import Notch as EdgeNotch
 from ..joints.mate import Pocket
@@ -202,7 +201,7 @@ def title_of(step: Step) -> str:
     return step.title or step.id.replace("-", " ").replace("_", " ")
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
     return Region(outline(width, height, dict(notches)))
 

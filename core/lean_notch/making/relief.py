@@ -86,7 +86,8 @@ def borne(mate: Mate, parts: Mapping[str, FlatPart], bone: Callable[[FlatPart], 
     ]
     if not sides or not mate.contacts:
         return mate
-    return _BORNE((mate, radius, *(given for _, *given in sides)), lambda: _borne(mate, sides, radius))
+    given = (one for _, *side in sides for one in side)
+    return _BORNE((mate, radius, *given), lambda: _borne(mate, sides, radius))
 
 
 _BORNE: Remembered[Mate] = Remembered()

@@ -8,7 +8,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from ..design import (
     Annulus,
@@ -50,6 +49,7 @@ from ..geometry.transform import scaled_region, scaled_trace
 from ..ground.errors import NotchError, OutOfRange
 from ..ground.limits import check_part_work
 from ..ground.operations import OPERATIONS
+from ..ground.remembered import by_value
 from ..lengths.units import positive_mm, say_mm
 from ..lettering import SINGLE_STROKE, Lost, bridged, lettered
 from .place import Named, Placed, from_zero, named, place, zero_lines
@@ -111,7 +111,7 @@ def draw(step: ShapeStep, lengths: Lengths, thickness: float, title: str, source
 
 
 # The same step on the same lengths is the same drawing: an edit changes few of them.
-@lru_cache(maxsize=2048)
+@by_value(2048)
 def _draw(
     step: ShapeStep, lengths: tuple[tuple[str, float], ...], thickness: float, title: str, source: tuple[Region, ...]
 ) -> Drawn:

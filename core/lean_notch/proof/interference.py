@@ -10,13 +10,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import partial
 from typing import Literal, get_args
 
 from ..basis import Basis
 from ..geometry import loops
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, remembered
 from ..joints.halving import Halving
 from ..lengths.units import say_mm
 from ..making import Build, FlatPart, Mate, blocks
@@ -138,7 +137,7 @@ def _allowed(mates: Sequence[Mate], level: Level, build: Build, basis: Basis) ->
 def bodies(build: Build, basis: Basis, level: Level = "mean") -> tuple[Body, ...]:
     """The blocks of every part that stands somewhere, at finished size."""
     thick = {part.id: getattr(basis.of(part.board).stock.readings, level) for part in build.parts}
-    of_part = {part.id: _BLOCKS((part, thick[part.id]), partial(_blocks, part, thick[part.id])) for part in build.parts}
+    of_part = {part.id: _blocks(part, thick[part.id]) for part in build.parts}
     return tuple(
         Body(one.placement, one.part, one.frame.behind(low), high - low, gauge)
         for one in build.standings
@@ -147,9 +146,9 @@ def bodies(build: Build, basis: Basis, level: Level = "mean") -> tuple[Body, ...
 
 
 _Blocks = tuple[tuple[float, float, Gauge], ...]
-_BLOCKS: Remembered[_Blocks] = Remembered(1024, lambda found: sum(gauge.size for _, _, gauge in found), 300_000)
 
 
+@remembered(1024, lambda found: sum(gauge.size for _, _, gauge in found), 300_000)
 def _blocks(part: FlatPart, thickness: float) -> _Blocks:
     import shapely
 

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from ..basis import Basis
 from ..geometry import Point
 from ..ground.findings import Finding, Mend
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, remembered
 from ..joints.mate import Line
 from ..lengths.units import say_mm
 from ..making import Build, Contact, Mate
@@ -26,11 +26,11 @@ PROUD_MM = 0.1
 
 _Measured = tuple[tuple[MateProof, ...], tuple[Finding, ...]]
 _MEASURED: Remembered[_Measured] = Remembered()
-_LINES: Remembered[tuple[tuple[str, Line], ...]] = Remembered()
 
 
+@remembered()
 def _lines_kept(mate: Mate) -> tuple[tuple[str, Line], ...]:
-    return _LINES((mate,), lambda: tuple(_lines(mate)))
+    return tuple(_lines(mate))
 
 
 def _lines(mate: Mate) -> Iterator[tuple[str, Line]]:

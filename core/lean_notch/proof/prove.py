@@ -15,7 +15,7 @@ from ..geometry import Box, Motion, Point, Region
 from ..ground.findings import Finding, shortened
 from ..ground.operations import OPERATIONS
 from ..ground.progress import Tell, untold
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, remembered
 from ..lengths.units import say_mm
 from ..making import Build, FlatPart
 from ..nesting import Layout, Placed
@@ -113,9 +113,13 @@ def _provided(build: Build, basis: Basis) -> str:
 
 # What was measured of a piece holds for the same piece: a file's outlines are mostly those of the one before.
 _NOMINAL: Remembered[Region] = Remembered(2048, lambda region: sum(len(r.corners) for r in region.rings), 300_000)
-_COMPARED: Remembered[Comparison] = Remembered()
-_WEBS: Remembered[tuple[tuple[float, Point] | None]] = Remembered()
+_compared = remembered()(compare)
 _GAUGES: Remembered[Gauge] = Remembered(2048, lambda gauge: gauge.size, 600_000)
+
+
+@remembered()
+def _thinnest(piece: shapely.Geometry) -> tuple[tuple[float, Point] | None]:
+    return (thinnest_web(piece),)
 
 
 class _Prover:
@@ -374,7 +378,7 @@ class _Prover:
             self.parts.append(PartProof(placed.part, placed.copy, placed.sheet, None, None, None, False))
             return
         shape = piece.finished
-        compared = _COMPARED((shape, nominal, kerf), lambda: compare(shape, nominal, kerf))
+        compared = _compared(shape, nominal, kerf)
         ok = compared.ok(unsure)
         self.parts.append(
             PartProof(
@@ -391,7 +395,7 @@ class _Prover:
 
     def _webs(self, part: FlatPart, piece: shapely.Geometry, where: dict[str, object]) -> None:
         """The thinnest web between two cuts of a part, one finding a part."""
-        found = _WEBS((piece,), lambda: (thinnest_web(piece),))[0]
+        found = _thinnest(piece)[0]
         if found and not any(one.code == "thin-web" and one.part == part.id for one in self.findings):
             width, place = found
             self.findings.append(

@@ -10,13 +10,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
-from functools import partial
 
 from ..basis import Basis
 from ..geometry import loops
 from ..geometry.space import Triple, dot, times
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, remembered
 from ..making import Build, FlatPart, Mate
 from .assembly import MOST_PAIRS, Body, near_pairs, shared
 from .contacts import Gauge
@@ -228,25 +227,26 @@ def _whole(build: Build) -> list[Body]:
             one.part,
             one.frame,
             one.thickness,
-            _GAUGES((parts[one.part],), partial(_gauge, parts[one.part])),
+            _gauge(parts[one.part]),
         )
         for one in build.standings
         if one.part in parts
     ]
 
 
-_GAUGES: Remembered[Gauge] = Remembered(1024, lambda gauge: gauge.size, 300_000)
-_FILLED: Remembered[Gauge] = Remembered(1024, lambda gauge: gauge.size, 300_000)
-
-
+@remembered(1024, lambda gauge: gauge.size, 300_000)
 def _gauge(part: FlatPart) -> Gauge:
     import shapely
 
     return Gauge(shapely.Polygon(*loops(part.region, _CHORD_MM)))
 
 
-def _filled(body: Body, part: FlatPart) -> Body:
+@remembered(1024, lambda gauge: gauge.size, 300_000)
+def _filled_gauge(part: FlatPart) -> Gauge:
     import shapely
 
-    gauge = _FILLED((part,), lambda: Gauge(shapely.Polygon(loops(part.region, _CHORD_MM)[0])))
-    return Body(body.placement, body.part, body.frame, body.thickness, gauge)
+    return Gauge(shapely.Polygon(loops(part.region, _CHORD_MM)[0]))
+
+
+def _filled(body: Body, part: FlatPart) -> Body:
+    return Body(body.placement, body.part, body.frame, body.thickness, _filled_gauge(part))
