@@ -12,7 +12,7 @@ from lean_notch.documents.as_typed import Typed
 from lean_notch.geometry.space import cross, unit
 from lean_notch.job import Job
 from lean_notch.joints.mate import Caliper, Change, Contact, Mate, Meeting, Notch, SharpCorner, Strip
-from lean_notch.lengths.units import Length
+from lean_notch.lengths.length import Length
 
 
 @dataclass(frozen=True)

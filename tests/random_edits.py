@@ -13,7 +13,7 @@ from lean_notch.edits.tree import keys_of, leaves
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
-from lean_notch.lengths.units import Amount, Length
+from lean_notch.lengths.length import Amount, Length
 from lean_notch.proof import Proof
 from lean_notch.recipes import RECIPES
 

@@ -15,7 +15,7 @@ from lean_notch.geometry import Region, Ring, flatten
 from lean_notch.ground.errors import NotchError
 from lean_notch.ground.operations import Operation
 from lean_notch.ground.remembered import Remembered, Same, by_value
-from lean_notch.lengths.units import Length
+from lean_notch.lengths.length import Length
 from lean_notch.making import FlatMark, FlatPart, faces, is_sunk, slices, title_of
 from lean_notch.making.name_room import name_rooms
 from lean_notch.making.place import Named, box_of

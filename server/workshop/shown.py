@@ -17,7 +17,7 @@ from lean_notch.formats.svg_path import path_data
 from lean_notch.ground.operations import Operation
 from lean_notch.hand_over.files import FILE_FORMATS, file_name
 from lean_notch.job import Job, compute, refuse_without_place
-from lean_notch.lengths.units import say_mm
+from lean_notch.lengths.said import say_mm
 from lean_notch.practice import Practised
 from lean_notch.test_pieces import INSTRUCTIONS, TEST_PIECES, as_given, kerf_note
 

@@ -7,7 +7,7 @@ import pytest
 from lean_notch.design.describe import field_infos
 from lean_notch.documents.codec import Many, Mm, Name, Number, Title, Whole, Words, fields_of, in_unit, read, write
 from lean_notch.ground.errors import NotchError
-from lean_notch.lengths.units import Length
+from lean_notch.lengths.length import Length
 
 
 @dataclass(frozen=True)

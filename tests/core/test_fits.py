@@ -11,7 +11,7 @@ from lean_notch.basis.fits import FitScale, scale_from_json, scale_to_json
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
-from lean_notch.lengths.units import length_mm
+from lean_notch.lengths.length import length_mm
 from lean_notch.making import build
 from lean_notch.making.fit import fit_wants, joint_fits
 from lean_notch.told.ledger import ledger

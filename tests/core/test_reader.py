@@ -8,7 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.lengths.in_another_unit import SAME_INCHES, Reader, inches
-from lean_notch.lengths.units import MM_PER_INCH, length_mm
+from lean_notch.lengths.length import length_mm
+from lean_notch.lengths.units import MM_PER_INCH
 
 CASES = json.loads((Path(__file__).resolve().parents[1] / "files" / "sentences.json").read_text())["sentences"]
 

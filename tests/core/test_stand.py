@@ -9,7 +9,7 @@ from lean_notch.design import Against, AlongAxes, ByNumbers, Design, Part, Place
 from lean_notch.edits import Edit
 from lean_notch.geometry import Region, rectangle
 from lean_notch.ground.errors import NotchError
-from lean_notch.lengths.units import Length
+from lean_notch.lengths.length import Length
 from lean_notch.making import build
 from lean_notch.making.stand import Outlined, stand_all
 

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.ground.errors import NotALength, NotchError, OutOfRange
-from lean_notch.lengths.units import Length, length_mm, say_mm, split_lengths
+from lean_notch.lengths.length import Length, length_mm, split_lengths
+from lean_notch.lengths.said import say_mm
 
 LISTS = Path(__file__).resolve().parents[1] / "files" / "pasted-lists.json"
 TYPED = LISTS.with_name("typed-units.json")

@@ -30,7 +30,7 @@ from lean_notch.basis.settings import (
     settings_for,
 )
 from lean_notch.ground.errors import NotchError
-from lean_notch.lengths.units import length_mm
+from lean_notch.lengths.length import length_mm
 
 BOARD = {
     "name": "Poplar ply", "nominal": 3, "readings": [3.05, 3.06, 3.07], "sheet_width": 600, "sheet_height": "24 in",

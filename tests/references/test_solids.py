@@ -10,7 +10,7 @@ from lean_notch.design import ByNumbers, Design, Part, Placement, Rectangle, Sha
 from lean_notch.edits import Edit
 from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute
-from lean_notch.lengths.units import Length
+from lean_notch.lengths.length import Length
 from lean_notch.making import joint_fits
 from lean_notch.proof.assembly import Body, shared
 from lean_notch.proof.contacts import Gauge

@@ -2,7 +2,7 @@
 
 import pytest
 from lean_notch.basis import COMMON_FITS
-from lean_notch.lengths.units import length_mm
+from lean_notch.lengths.length import length_mm
 from lean_notch.making import build
 
 

@@ -1,7 +1,8 @@
 """Units against published standards."""
 
 import pytest
-from lean_notch.lengths.units import MM_PER_INCH, MM_PER_PT, MM_PER_PX, length_mm
+from lean_notch.lengths.length import length_mm
+from lean_notch.lengths.units import MM_PER_INCH, MM_PER_PT, MM_PER_PX
 
 
 def test_an_inch_is_25_4_mm():

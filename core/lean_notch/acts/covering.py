@@ -11,7 +11,7 @@ from ..edits import Edit
 from ..ground.errors import MissingInput
 from ..job import Result
 from ..joints import FACE
-from ..lengths.units import Length
+from ..lengths.length import Length
 
 SQUARE_DEG = 0.1
 

@@ -16,7 +16,9 @@ from ..geometry import Box, Motion, Point
 from ..ground.errors import BadGeometry, MissingInput, OutOfRange
 from ..ground.limits import MOST_PLACED_AT_ONCE
 from ..job import Result
-from ..lengths.units import MM_PER_UNIT, Length, Unit, rounded
+from ..lengths.length import Length
+from ..lengths.said import rounded
+from ..lengths.units import MM_PER_UNIT, Unit
 from ..making.place import Named, beside, box_of, in_box, nearest, point_of
 from ..making.shapes import draw
 

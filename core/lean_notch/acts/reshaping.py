@@ -11,7 +11,7 @@ from ..edits import Edit
 from ..geometry import Motion
 from ..ground.errors import MissingInput
 from ..job import Result
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .moving import AXES, names_of, plus
 
 RESHAPED = (Rectangle, Disc, Ellipse, Annulus, Polygon, Slot)

@@ -11,7 +11,7 @@ from typing import Any
 from ..documents.plain import entry, mapping, mm
 from ..ground.errors import BadDocument, KerfTooWide, MissingInput, NotchError, OutOfRange
 from ..ground.limits import MOST_BOARDS
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .fits import COMMON_FITS, WIDEST_CLEARANCE_MM, Fit, FitScale, scale_from_json, scale_to_json
 from .machine import Machine, machine_from_json, machine_to_json
 from .notebook import doubts

@@ -12,7 +12,7 @@ from typing import Literal
 
 from ..documents.plain import choice
 from ..ground.errors import OutOfRange, ReadingsDisagree
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .fits import COMMON_FITS, FitScale
 
 FEELS = ("will not go", "needs a mallet", "holds", "slides", "falls apart")

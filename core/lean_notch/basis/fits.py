@@ -13,7 +13,7 @@ from typing import Any
 
 from ..documents.plain import entry, mapping, mm, sequence
 from ..ground.errors import OutOfRange
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 
 FIT_WORDS = ("will not go", "press", "snug", "slide", "free", "falls out")
 FITS = ("press", "snug", "slide", "free")

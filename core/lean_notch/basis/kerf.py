@@ -14,7 +14,8 @@ from dataclasses import dataclass
 
 from ..ground.errors import OutOfRange
 from ..ground.limits import MOST_READINGS
-from ..lengths.units import positive_mm, say_mm
+from ..lengths.length import positive_mm
+from ..lengths.said import say_mm
 from .readings import CALIPER_MM, check_slips
 
 HAND_MM = 0.02

@@ -11,7 +11,8 @@ from ..documents.plain import choice, entry, mapping, mm, sequence, text, whole
 from ..geometry import Box
 from ..ground.errors import BadDocument, KerfTooWide, OutOfRange
 from ..ground.limits import MOST_KEEP_OUTS, MOST_TOOLS
-from ..lengths.units import positive_mm, say_mm
+from ..lengths.length import positive_mm
+from ..lengths.said import say_mm
 from .stock import LARGEST_SHEET_MM
 
 T = TypeVar("T")

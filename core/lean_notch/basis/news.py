@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .basis import BoardBasis
 from .notebook import Entry, offers, sure_of
 from .readings import Readings

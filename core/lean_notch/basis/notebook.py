@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .fits import FitScale
 from .machine import KerfFound, Machine
 from .stock import Board

@@ -10,7 +10,9 @@ from functools import cached_property
 
 from ..ground.errors import OutOfRange, ReadingsDisagree
 from ..ground.limits import MOST_READINGS
-from ..lengths.units import MM_PER_INCH, positive_mm, say_mm
+from ..lengths.length import positive_mm
+from ..lengths.said import say_mm
+from ..lengths.units import MM_PER_INCH
 
 THICKEST_MM = 200.0
 LARGEST_SHARE = 0.25

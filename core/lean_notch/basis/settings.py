@@ -14,7 +14,7 @@ from typing import Any, Literal, cast
 from ..documents.plain import choice, entry, mapping, mm, text, whole
 from ..ground.errors import BadDocument, OutOfRange
 from ..ground.operations import OPERATIONS, Operation
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .machine import Machine, Tool
 from .notebook import same_thickness
 from .stock import STOCK_KINDS, Board

@@ -11,7 +11,7 @@ from ..documents.plain import choice, entry, mapping, mm, sequence, text, whole
 from ..geometry import Contour, Point, Vertex
 from ..ground.errors import BadDocument, BadGeometry, OutOfRange
 from ..ground.limits import MOST_CORNERS, MOST_OFFCUTS, MOST_READINGS, MOST_SIZES
-from ..lengths.units import positive_mm
+from ..lengths.length import positive_mm
 from .never import MADE_OF, PVC, UNKNOWN, Rule, made_of_from_json, rule_from_json
 from .readings import Readings, check_slips
 

@@ -140,7 +140,7 @@ def _ledger(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict
 
     from ..job import compute
-    from ..lengths.units import rounded, say_mm
+    from ..lengths.said import rounded, say_mm
     from ..told.ledger import ledger
 
     rows = ledger(compute(job(arguments), outlines=outlines(arguments)))

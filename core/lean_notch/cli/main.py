@@ -346,7 +346,7 @@ def _check(arguments: argparse.Namespace) -> int:
     from dataclasses import asdict
 
     from ..hand_over.reading import read_any
-    from ..lengths.units import length_mm
+    from ..lengths.length import length_mm
     from ..proof.check_file import check_file
 
     report = check_file(read_any(read(arguments.file), arguments.file.name), length_mm(arguments.close))

@@ -96,7 +96,7 @@ def _test_piece(arguments: argparse.Namespace) -> int:
 
 
 def _practice(arguments: argparse.Namespace) -> int:
-    from ..lengths.units import length_mm, positive_mm
+    from ..lengths.length import length_mm, positive_mm
     from ..practice import Practice
 
     nominal = positive_mm(length_mm(arguments.sold_as), "sold-as", "The board", 200)
@@ -124,7 +124,7 @@ def _practice(arguments: argparse.Namespace) -> int:
 
 def _kerf(arguments: argparse.Namespace) -> int:
     from ..basis.kerf import kerf_of_plug, kerf_of_slats
-    from ..lengths.units import length_mm
+    from ..lengths.length import length_mm
 
     if arguments.way == "comb":
         return _comb(arguments)
@@ -149,7 +149,7 @@ def _kerf(arguments: argparse.Namespace) -> int:
 def _comb(arguments: argparse.Namespace) -> int:
     from ..basis.comb import comb_clearances, read_comb
     from ..basis.fits import FITS, scale_to_json
-    from ..lengths.units import length_mm
+    from ..lengths.length import length_mm
 
     answers = [one.strip() for one in arguments.answers.split(",")] if arguments.answers.strip() else []
     pairs = comb_clearances(length_mm(arguments.first), length_mm(arguments.step), max(len(answers), 3))
@@ -161,7 +161,7 @@ def _comb(arguments: argparse.Namespace) -> int:
 
 
 def _readings(text: str, field: str) -> list[float]:
-    from ..lengths.units import length_mm, split_lengths
+    from ..lengths.length import length_mm, split_lengths
 
     values = []
     for index, one in enumerate(split_lengths(text)):
@@ -176,7 +176,7 @@ def _try(arguments: argparse.Namespace) -> int:
     from ..basis import basis_from_json
     from ..cutting import say_time
     from ..job import compute
-    from ..lengths.units import say_mm
+    from ..lengths.said import say_mm
     from ..told.another_basis import try_basis
 
     now = compute(job(arguments), outlines=outlines(arguments))

@@ -14,7 +14,7 @@ from ..geometry.tidy import tidied
 from ..ground.findings import Finding
 from ..ground.remembered import Remembered, by_value
 from ..joints.mate import Strip
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, FlatMark, FlatPart
 from ..nesting import Layout
 from .areas import as_one

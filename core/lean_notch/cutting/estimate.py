@@ -11,7 +11,7 @@ from ..basis import BoardBasis, Machine
 from ..basis.settings import INTO_SPOILBOARD_MM, CutSetting, Settings
 from ..geometry import Ring
 from ..ground.operations import OPERATIONS, Operation
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .paths import CutPath, SheetPlan
 from .time import area_seconds, path_seconds, travel_seconds
 

@@ -13,7 +13,7 @@ from ..ground.limits import check_job_work
 from ..ground.operations import Operation
 from ..ground.remembered import Remembered
 from ..ground.wording import in_base_letters
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..lettering import SINGLE_STROKE, lettered
 from ..making import Build, FlatPart
 from ..nesting import Layout, LayoutSettings

@@ -14,7 +14,8 @@ from ..documents.plain import choice, mapping, mm, sequence, text
 from ..ground.errors import BadDocument, OutOfRange
 from ..ground.findings import Finding
 from ..ground.operations import OPERATIONS, Operation
-from ..lengths.units import Unit, say_mm
+from ..lengths.said import say_mm
+from ..lengths.units import Unit
 
 Split = Literal["sheet", "part", "operation"]
 SPLITS: tuple[Split, ...] = ("sheet", "part", "operation")

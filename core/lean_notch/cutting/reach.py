@@ -10,7 +10,7 @@ from ..geometry import Point, Region, Ring, flatten
 from ..geometry.offset import offset
 from ..ground.findings import Finding
 from ..ground.remembered import by_value
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import FlatPart
 from .profile import Profile
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from ..ground.findings import Finding, Mend, Severity
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build
 from ..nesting import LayoutSettings
 from .paths import Kerfs

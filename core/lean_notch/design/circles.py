@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from ..lengths.units import names_in
+from ..lengths.length import names_in
 
 
 def circle_in(lengths: Mapping[str, str]) -> tuple[str, ...]:

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from ..lengths.units import FUNCTIONS, MM_PER_UNIT, names_in
+from ..lengths.arithmetic import FUNCTIONS
+from ..lengths.length import names_in
+from ..lengths.units import MM_PER_UNIT
 from .document import Design
 from .steps import CornerStep, Imported, Lettering, OtherPart, ShapeStep, Spread, Step
 
@@ -24,7 +26,7 @@ class Uses:
 def uses(step: Step) -> Uses:
     """
     >>> from .steps import Disc
-    >>> from ..lengths.units import Length
+    >>> from ..lengths.length import Length
     >>> uses(ShapeStep("hole", Disc(Length("2*thickness")), "cut", from_x="edge:blank.right"))
     Uses(names=('thickness',), steps=('blank',), parts=(), files=())
     """

@@ -10,7 +10,7 @@ from typing import Any, Literal, get_args
 
 from ..documents import codec
 from ..joints import KINDS
-from ..lengths.units import Amount, Length
+from ..lengths.length import Amount, Length
 from .document import Pose
 from .steps import Of, Pattern, Shape, Step
 

@@ -17,7 +17,9 @@ from ..ground.errors import BadDocument, CircularLengths, NotchError
 from ..ground.limits import MOST_BOARDS, MOST_JOINTS, MOST_PARTS, MOST_PLACEMENTS, MOST_STEPS
 from ..ground.remembered import by_value
 from ..joints import Finger, How
-from ..lengths.units import FUNCTIONS, MM_PER_UNIT, Length, Unit, names_in
+from ..lengths.arithmetic import FUNCTIONS
+from ..lengths.length import Length, names_in
+from ..lengths.units import MM_PER_UNIT, Unit
 from .circles import circle_in
 from .steps import ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 

@@ -10,7 +10,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..ground.wording import capital
-from ..lengths.units import Amount, Length
+from ..lengths.length import Amount, Length
 from .document import Design, Part
 from .steps import (
     Annulus,
@@ -67,7 +67,7 @@ def titles_of(design: Design, part: Part) -> Titles:
 def plain(words: tuple[Words, ...]) -> str:
     """The sentence as one text, numbers as typed.
 
-    >>> from ..lengths.units import Length
+    >>> from ..lengths.length import Length
     >>> plain(sentence(ShapeStep("hole", Disc(Length("8")), "cut", x=Length("12"), y=Length("width/2"))))
     'Cut a hole Ø 8 mm, 12 mm from the left and width/2 from the bottom'
     """

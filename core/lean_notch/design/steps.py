@@ -17,7 +17,8 @@ from ..documents.as_typed import Typed
 from ..documents.codec import AmountRule, Many, Name, Number, OneOf, Title, Words
 from ..ground.limits import MOST_COPIES, MOST_NODES
 from ..ground.operations import Operation, Side
-from ..lengths.units import MM_PER_INCH, Amount, Length
+from ..lengths.length import Amount, Length
+from ..lengths.units import MM_PER_INCH
 from ..lettering import FONTS, SINGLE_STROKE
 from ..lettering.text import Align
 

@@ -17,7 +17,7 @@ from ..geometry.corners import turn_between
 from ..ground.findings import Finding, Mend, shortened
 from ..ground.remembered import Remembered
 from ..ground.wording import capital
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, FlatMark, FlatPart
 from .skins import skins
 from .stray_marks import marks_on

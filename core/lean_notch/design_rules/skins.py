@@ -10,7 +10,7 @@ from ..geometry import Region
 from ..geometry.contour import join_boxes
 from ..ground.findings import Finding
 from ..ground.wording import capital
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import FlatMark, FlatPart
 
 LEAST_SKIN_MM = 0.5

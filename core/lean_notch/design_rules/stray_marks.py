@@ -14,7 +14,7 @@ from ..ground.errors import TooMuchWork
 from ..ground.findings import Finding
 from ..ground.remembered import remembered
 from ..ground.wording import capital
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import FlatMark, FlatPart
 
 if TYPE_CHECKING:

@@ -11,7 +11,8 @@ from ..design import Lettering, ShapeStep, Spread, Step
 from ..geometry import Box, Circle, Point, Region, Ring, flatten, loops
 from ..ground.findings import Finding, Mend, Severity
 from ..ground.remembered import remembered
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from ..making import FlatPart, title_of
 
 if TYPE_CHECKING:

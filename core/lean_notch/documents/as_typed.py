@@ -7,7 +7,8 @@ from functools import cached_property
 from typing import Any, ClassVar
 
 from ..ground.errors import NotchError
-from ..lengths.units import MM_PER_UNIT, Amount, Length, names_in
+from ..lengths.length import Amount, Length, names_in
+from ..lengths.units import MM_PER_UNIT
 from .codec import AmountRule, Field, fields_of, join, key_of
 
 

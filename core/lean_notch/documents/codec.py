@@ -20,7 +20,8 @@ from typing import Annotated, Any, Literal, Protocol, TypeVar, Union, cast, get_
 from ..ground.errors import BadDocument
 from ..ground.limits import MOST_ENTRIES, MOST_TYPED
 from ..ground.remembered import Remembered, by_value
-from ..lengths.units import Amount, Length, Unit, amount
+from ..lengths.length import Amount, Length, amount
+from ..lengths.units import Unit
 from .plain import choice, flag, length, length_out, mapping, mm, sequence, text, whole
 from .plain import in_unit as typed_in
 

@@ -10,7 +10,9 @@ from dataclasses import asdict
 from typing import Any, cast
 
 from ..ground.errors import BadDocument, NotchError
-from ..lengths.units import Length, Unit, length_mm, plain_fractions
+from ..lengths.arithmetic import plain_fractions
+from ..lengths.length import Length, length_mm
+from ..lengths.units import Unit
 
 
 def mapping(value: object, field: str) -> Mapping[str, Any]:

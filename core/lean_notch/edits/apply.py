@@ -19,7 +19,8 @@ from ..documents.plain import in_unit, mapping, whole
 from ..ground.errors import BadDocument, MissingInput, NotchError, PartTooLarge
 from ..ground.limits import MOST_SETS
 from ..job import Job, Result, settings_from_json, with_layout
-from ..lengths.units import Amount, Length, Unit
+from ..lengths.length import Amount, Length
+from ..lengths.units import Unit
 from . import tree
 from .basis import drop_board_basis, put_basis
 from .edit import Edit
@@ -363,7 +364,7 @@ def number_in(design: Design, path: str, names: Mapping[str, Mapping[str, float]
 
 
 def _names(typed: Length | Amount, name: str) -> bool:
-    from ..lengths.units import names_in
+    from ..lengths.length import names_in
 
     return name in names_in(typed.text)
 

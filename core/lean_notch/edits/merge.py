@@ -12,7 +12,7 @@ from ..basis import board_basis_to_json
 from ..design import step_of
 from ..ground.errors import NotchError
 from ..job import Job
-from ..lengths.units import Amount, Length, names_in
+from ..lengths.length import Amount, Length, names_in
 from ..recipes import RECIPES
 from . import tree
 from .edit import Edit

@@ -9,7 +9,8 @@ from ..design import Design
 from ..ground.errors import BadDocument, MissingInput
 from ..ground.limits import MOST_OPEN_ANSWERS
 from ..ground.wording import capital
-from ..lengths.units import Length, Unit
+from ..lengths.length import Length
+from ..lengths.units import Unit
 from ..recipes import Recipe, Setting, read_settings
 from . import tree
 from .recipe import put_answer

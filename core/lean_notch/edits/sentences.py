@@ -14,7 +14,8 @@ from ..documents import codec
 from ..ground.errors import NotchError
 from ..ground.wording import capital
 from ..job import Job
-from ..lengths.units import Amount, Length, say_mm
+from ..lengths.length import Amount, Length
+from ..lengths.said import say_mm
 from ..making import title_of
 from . import tree
 from .edit import Edit

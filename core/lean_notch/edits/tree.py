@@ -14,7 +14,8 @@ from ..documents import codec
 from ..documents.codec import Field, Many, join
 from ..ground.errors import NotchError
 from ..ground.limits import MOST_ENTRIES
-from ..lengths.units import Amount, Length, Unit
+from ..lengths.length import Amount, Length
+from ..lengths.units import Unit
 
 
 class NoSuchPath(NotchError):

@@ -9,7 +9,7 @@ from typing import Literal
 
 from ..geometry import Box, Point, Ring
 from ..ground.errors import OutOfRange
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,8 @@ from ..geometry import Curved, Point, Trace
 from ..geometry.cubic import Cubic
 from ..ground.errors import OutOfRange
 from ..ground.operations import OPERATIONS
-from ..lengths.units import MM_PER_PT, say_mm
+from ..lengths.said import say_mm
+from ..lengths.units import MM_PER_PT
 from .curves import as_cubics
 from .frame import file_layers
 from .svg_path import number

@@ -13,7 +13,7 @@ from typing import Literal
 import numpy as np
 
 from ..ground.errors import BadGeometry
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .contour import JOIN_MM
 from .linking import Sources, Unlinked, link
 from .noding import Neighbours, Pieces, cut_up, quarters

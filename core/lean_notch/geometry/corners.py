@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable, Sequence
 from typing import NamedTuple
 
 from ..ground.errors import RadiusTooLarge
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .contour import JOIN_MM, Contour, Point, Segment, Vertex
 from .crossings import carriers_meet, turn_to
 

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 
 from ..formats.read_file import ReadPath
 from ..geometry import Segment
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..proof.marks import compare_marks
 from .files import FileFormat
 from .reading import read_outlines

@@ -16,7 +16,7 @@ from ..formats.dxf_write import write_dxf
 from ..formats.frame import only
 from ..formats.svg_write import write_svg
 from ..job import Job, Result, refuse_without_place
-from ..lengths.units import rounded, say_mm
+from ..lengths.said import rounded, say_mm
 
 FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)
 

@@ -18,7 +18,7 @@ from ..geometry.contour import spans
 from ..ground.operations import OPERATIONS
 from ..job import Job, Result
 from ..lengths.in_another_unit import Reader
-from ..lengths.units import say_within
+from ..lengths.said import say_within
 from ..making.name_room import room_at
 from .sheet_drawing import back_drawing, sheet_drawing
 

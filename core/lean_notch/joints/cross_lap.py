@@ -13,7 +13,8 @@ from ..geometry import Box, Point
 from ..geometry.space import times
 from ..ground.errors import OutOfRange
 from ..lengths.figures import Figure
-from ..lengths.units import Amount, Length, amount, say_mm
+from ..lengths.length import Amount, Length, amount
+from ..lengths.said import say_mm
 from .crossing import Crossed, crossing
 from .mate import (
     Asked,

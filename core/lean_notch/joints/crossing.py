@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, Any
 from ..geometry import Region, loops
 from ..geometry.space import Triple, add, cross, dot, minus, times, unit
 from ..ground.remembered import by_value
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .mate import FACE, Interval, Meeting, Seat, Strip
 from .meeting import LEAST_ANGLE, NotMeeting, band
 

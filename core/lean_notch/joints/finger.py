@@ -17,7 +17,8 @@ from ..geometry.space import times
 from ..ground.errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
 from ..ground.findings import Finding
 from ..lengths.figures import Figure
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .mate import (
     Asked,
     At,

@@ -10,7 +10,8 @@ from ..documents.codec import Title
 from ..geometry.space import times
 from ..ground.errors import FingerTooWide
 from ..lengths.figures import Figure
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .mate import Asked, At, Mate, Meeting, Seat
 from .meeting import edge_on_face
 from .tab_and_slot import Tabs, asked_for, tabs_through

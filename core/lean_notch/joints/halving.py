@@ -12,7 +12,8 @@ from ..documents.codec import AmountRule, Title
 from ..geometry import Motion, Point, Region, Segment
 from ..geometry.space import Triple, dot, times
 from ..lengths.figures import Figure
-from ..lengths.units import Amount, amount, say_mm
+from ..lengths.length import Amount, amount
+from ..lengths.said import say_mm
 from .mate import FACE, Asked, At, Caliper, Change, Contact, Mate, Meeting, Pocket, Seat, Strip, ways
 from .meeting import FLUSH_MM, STRAIGHT, NotMeeting, flat_way
 from .tab_and_slot import depth_not_swept

@@ -12,7 +12,7 @@ from dataclasses import replace
 from ..geometry import Point
 from ..geometry.space import Triple, add, cross, dot, minus, times, unit
 from ..ground.errors import NotchError
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .mate import FACE, Line, Meeting, Seat, Strip, rising, ways
 
 FLUSH_MM = 0.005

@@ -10,7 +10,8 @@ from ..documents.codec import Title, Whole
 from ..geometry import Region
 from ..ground.errors import FingerTooNarrow, OutOfRange
 from ..lengths.figures import Figure
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .finger import narrowest_finger
 from .mate import Asked, At, Mate, Meeting, Seat
 from .meeting import edge_on_face

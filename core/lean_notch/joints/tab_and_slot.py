@@ -15,7 +15,8 @@ from ..geometry.space import dot
 from ..ground.errors import FingerTooNarrow, FingerTooWide, OutOfRange
 from ..ground.findings import Finding
 from ..lengths.figures import Figure
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .finger import narrowest_finger
 from .mate import (
     Asked,

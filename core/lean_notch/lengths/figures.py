@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from .units import Unit, say_mm, true_digits
+from .said import say_mm, true_digits
+from .units import Unit
 
 Source = Literal["measured", "chosen", "computed"]
 Kind = Literal["length", "count", "share", "area", "mass", "word"]

@@ -9,7 +9,8 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-from .units import MM_PER_INCH, Unit, rounded, say_mm
+from .said import rounded, say_mm
+from .units import MM_PER_INCH, Unit
 
 FINEST = (0, 8, 16, 32, 64)
 SAME_INCHES = 0.00005

@@ -9,7 +9,7 @@ from typing import Literal
 from ..geometry import Motion, Region
 from ..ground.errors import MissingCharacter, OutOfRange
 from ..ground.remembered import by_value
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .fonts import FONTS, glyph
 from .single_stroke import Stroke, strokes
 

@@ -8,7 +8,7 @@ from dataclasses import replace
 from ..basis import Basis, BoardBasis
 from ..basis.never import say_never
 from ..ground.findings import Finding
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 
 
 def basis_findings(basis: Basis, titles: Mapping[str, str]) -> list[Finding]:

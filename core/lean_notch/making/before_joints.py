@@ -15,7 +15,8 @@ from ..ground.errors import NotchError, OutOfRange, ThicknessTooLarge
 from ..ground.remembered import Remembered, Same
 from ..ground.wording import capital
 from ..joints import FACE, KINDS
-from ..lengths.units import Length, positive_mm, say_mm
+from ..lengths.length import Length, positive_mm
+from ..lengths.said import say_mm
 from .carve import carve
 from .edges import blank_lines, length_of, straight_edges, takes_notches
 from .mates import Site

@@ -11,7 +11,7 @@ from ..design import Design, copies_called, dangling
 from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints import Mate
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .basis_findings import basis_findings
 from .before_joints import names_of, stood
 from .finished import Order, make_all

@@ -9,7 +9,7 @@ from ..geometry import Contour, Region, Segment, Vertex, loops
 from ..ground.remembered import by_value
 from ..joints.mate import Line, rising, ways
 from ..joints.mate import Notch as EdgeNotch
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .outline import Notch, Notches, can_be_drawn
 
 NEAR_MM = 1e-6

@@ -14,7 +14,7 @@ from ..ground.errors import BadGeometry
 from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints import Change, Mate
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .carve import check_cuts
 from .edges import takes_notches
 from .flat import FlatMark, FlatPart, Making

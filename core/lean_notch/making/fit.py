@@ -10,7 +10,7 @@ from ..basis import Basis, BoardBasis, Fit, contact_fit
 from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints import Mate
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .flat import FlatPart
 
 

@@ -9,7 +9,7 @@ from ..geometry import Box, Point, Region, Segment, Trace
 from ..ground.errors import NotchError
 from ..ground.findings import Finding
 from ..ground.operations import Operation, Side
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .place import Measured, Named
 
 

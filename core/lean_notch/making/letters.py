@@ -8,7 +8,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from ..design import Lettering, ShapeStep
 from ..ground.findings import Finding
 from ..ground.remembered import remembered
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..lettering import FONTS, Lost, bridged, glyph, least_height, lettered
 from ..lettering.bridges import Why
 from .shapes import bridge_width

@@ -20,7 +20,7 @@ from ..ground.remembered import Remembered, by_value
 from ..joints import FACE, KINDS, Mate, Seat
 from ..joints.mate import Asked, End, Meeting, Strip
 from ..joints.meeting import NotMeeting, block_along
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .stand import Lengths, NoEdge, Outlined, Standing
 
 _TOUCH_MM = 1e-6

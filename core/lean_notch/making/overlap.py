@@ -10,7 +10,7 @@ from ..geometry import Box
 from ..ground.findings import Finding
 from ..ground.remembered import remembered
 from ..joints import Change, Mate
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 
 _TOUCH_MM = 1e-6
 

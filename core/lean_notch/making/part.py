@@ -45,7 +45,8 @@ from ..ground.remembered import Remembered, by_value
 from ..ground.wording import capital
 from ..joints.mate import Notch as EdgeNotch
 from ..joints.mate import Pocket
-from ..lengths.units import positive_mm, say_mm
+from ..lengths.length import positive_mm
+from ..lengths.said import say_mm
 from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
 from .edges import NEAR_MM, as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
@@ -194,7 +195,7 @@ def title_of(step: Step) -> str:
     """What a step is called in sentences.
 
     >>> from lean_notch.design import Disc
-    >>> from lean_notch.lengths.units import Length
+    >>> from lean_notch.lengths.length import Length
     >>> title_of(ShapeStep("hole-1", Disc(Length("8")), "cut"))
     'hole 1'
     """

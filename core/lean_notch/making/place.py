@@ -11,7 +11,7 @@ from ..design import ShapeStep, Spread
 from ..geometry import Box, Motion, Point, Region, Segment, Trace
 from ..geometry.contour import join_boxes
 from ..ground.errors import BadGeometry, OutOfRange
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 
 SIDES = ("left", "right", "bottom", "top")
 _PARALLEL = 1e-6

@@ -19,7 +19,8 @@ from ..joints import FACE, KINDS, Seat
 from ..joints.crossing import crossing
 from ..joints.mate import Asked, Meeting
 from ..joints.meeting import edge_on_face, edge_to_edge
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .mates import Site, plain_seat
 from .stand import Standing
 

@@ -15,7 +15,7 @@ from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints.mate import Change, Mate, SharpCorner
 from ..lengths.figures import Figure
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .flat import FlatPart
 
 Bone = Literal["dogbone", "t-bone"]

@@ -50,7 +50,8 @@ from ..ground.errors import NotchError, OutOfRange
 from ..ground.limits import check_part_work
 from ..ground.operations import OPERATIONS
 from ..ground.remembered import by_value
-from ..lengths.units import positive_mm, say_mm
+from ..lengths.length import positive_mm
+from ..lengths.said import say_mm
 from ..lettering import SINGLE_STROKE, Lost, bridged, lettered
 from .place import Named, Placed, from_zero, named, place, zero_lines
 

@@ -11,7 +11,7 @@ from ..design import Annulus, Disc, Ellipse, Grid, Lettering, Line, Polygon, Rec
 from ..design.sentence import of_words
 from ..geometry import Point
 from ..ground.errors import NotchError
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .flat import FlatPart
 from .place import Named
 

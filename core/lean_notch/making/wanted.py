@@ -10,7 +10,7 @@ from ..geometry import Region
 from ..ground.errors import ThicknessTooLarge
 from ..ground.findings import Finding, Place
 from ..joints import Change, Mate
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .before_joints import field_of
 from .part import Asked
 from .stand import Outlined, Standing

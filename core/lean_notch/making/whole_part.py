@@ -11,7 +11,7 @@ from ..geometry import Motion, Region, Trace, mirror, scaled_region, scaled_trac
 from ..ground.errors import BadGeometry, OutOfRange
 from ..ground.findings import Finding
 from ..ground.limits import check_part_work
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .carve import MOST_SINGLE, carve, check_cuts, combined, count
 from .flat import FlatMark, Making
 from .shapes import LARGEST_MM, how_many, motions, scaled_edge

@@ -9,7 +9,7 @@ from ..geometry import Region, loops, rectangle
 from ..geometry.gaps import gaps
 from ..geometry.noding import Neighbours, quarters
 from ..geometry.segments import segments_of_rings
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .problem import Layout, LayoutSettings, Piece
 
 TOLERANCE_MM = 1e-6

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from ..geometry import Box, Motion
 from ..ground.errors import PartTooLarge, SheetsRunOut
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .problem import Area, Layout, LayoutSettings, Left, Piece, Placed, Sheet
 
 _ROUNDING_MM = 1e-9

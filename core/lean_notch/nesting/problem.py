@@ -9,7 +9,7 @@ from typing import Literal, get_args
 
 from ..geometry import Box, Motion, Region
 from ..ground.errors import NotchError, OutOfRange
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 
 
 @dataclass(frozen=True)

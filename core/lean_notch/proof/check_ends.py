@@ -13,7 +13,7 @@ from ..formats.read_file import ReadPath
 from ..geometry.noding import merged
 from ..geometry.segments import Floats, Ints
 from ..ground.findings import Finding
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .drawing import JOINS_MM, Drawing, finding
 
 GAP_MM = 2.0

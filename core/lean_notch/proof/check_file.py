@@ -16,7 +16,8 @@ from ..geometry import Box
 from ..geometry.contour import FURTHEST_MM
 from ..ground.findings import Finding, shortened
 from ..ground.progress import Tell, untold
-from ..lengths.units import MM_PER_INCH, say_mm
+from ..lengths.said import say_mm
+from ..lengths.units import MM_PER_INCH
 from .check_ends import no_length, open_ends
 from .check_lines import chords, too_close, twice_and_crossing
 from .drawing import Drawing, finding

@@ -11,7 +11,7 @@ from ..geometry.gaps import gaps
 from ..geometry.noding import Pieces, TooTangled, cut_up
 from ..geometry.segments import Floats, Ints
 from ..ground.findings import Finding
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .drawing import JOINS_MM, Drawing, finding
 
 MOST_PAIRS = 500_000

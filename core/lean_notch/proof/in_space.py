@@ -10,7 +10,7 @@ from functools import cached_property, partial
 from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints import Mate
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build
 from .assembly import CLASH_MM, FILLED_MM, MOST_PAIRS, Body, Shared, holes, near_pairs, shared, shared_when_joined
 from .contacts import Gauge

@@ -17,7 +17,7 @@ from ..geometry import loops
 from ..ground.findings import Finding
 from ..ground.remembered import Remembered, remembered
 from ..joints.halving import Halving
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, FlatPart, Mate, blocks
 from .assembly import CLASH_MM, MOST_PAIRS, Body, Shared, near_pairs, shared
 from .contacts import Gauge

@@ -10,7 +10,7 @@ from ..geometry import Point
 from ..ground.findings import Finding, Mend
 from ..ground.remembered import Remembered, remembered
 from ..joints.mate import Line
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, Contact, Mate
 from .assembly import bar_lines
 from .compare import EDGE_MM

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from ..formats.read_file import ReadPath
 from ..geometry import Point
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .as_cut import outline_of, without_lead
 from .compare import EDGE_MM
 

@@ -18,7 +18,7 @@ from ..geometry import Point
 from ..geometry.contour import join_boxes
 from ..ground.findings import Finding
 from ..ground.operations import Operation
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .as_cut import outline_of, rings_around, without_lead
 from .compare import EDGE_MM
 from .outlines import SAME_MM

@@ -16,7 +16,7 @@ from ..ground.findings import Finding, shortened
 from ..ground.operations import OPERATIONS
 from ..ground.progress import Tell, untold
 from ..ground.remembered import Remembered, remembered
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, FlatPart
 from ..nesting import Layout, Placed
 from .as_cut import AsCut, as_cut, outline_of

@@ -8,7 +8,7 @@ from typing import Literal
 
 from ..ground.findings import Finding
 from ..ground.wording import counted
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from .assembly import CLASH_MM
 from .compare import EDGE_MM
 from .proof import MateProof, PartProof

@@ -8,7 +8,8 @@ from dataclasses import replace
 
 from ..design import CornerStep, Design, Disc, Part, Rectangle, ShapeStep, Step
 from ..ground.errors import BadGeometry, NotchError
-from ..lengths.units import Amount, Length, say_mm
+from ..lengths.length import Amount, Length
+from ..lengths.said import say_mm
 from .plates import half_way_up, is_empty, named
 from .recipe import Recipe, Setting, Values
 

@@ -27,7 +27,7 @@ from ..design.document import Axis, BoardNeed
 from ..documents.as_typed import Typed
 from ..joints import Finger, TabAndSlot
 from ..joints.mate import FACE
-from ..lengths.units import Length
+from ..lengths.length import Length
 
 Lid = Literal["open", "closed", "lift-off"]
 ZERO = Length("0")

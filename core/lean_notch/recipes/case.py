@@ -7,7 +7,7 @@ from typing import cast
 
 from ..design import MAIN, Design, Dimension
 from ..ground.errors import OutOfRange
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .box import Assembly, Lid, Shell, shell, sizes
 from .open_tray import views_of_box
 from .picture import Names, Views

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ..design import MAIN, ByNumbers, Design, Node, Outline, Part, Placement, ShapeStep
 from ..joints import CrossLap
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .box import Assembly
 from .plates import named
 from .recipe import Recipe, Setting, Values

@@ -9,7 +9,9 @@ from typing import Literal, cast
 from ..design import MAIN, BoardNeed, Design, Dimension
 from ..geometry import Point
 from ..ground.errors import MissingInput, OutOfRange
-from ..lengths.units import Length, Unit, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
+from ..lengths.units import Unit
 from .box import Assembly, Shell, shell, sizes
 from .dividers import Plan, Walls, lengths, read_plan, walls
 from .picture import Clear, Handle, Names, Shape, SizeLine, View, Views

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 
 from ..design import MAIN, BoardNeed, CornerStep, Design
 from ..joints import CrossLap, TabAndSlot
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .box import Assembly
 from .picture import Handle, Names, Shape, SizeLine, View, Views
 from .plates import is_empty, named

@@ -24,7 +24,7 @@ from ..design import (
 from ..design.document import Axis
 from ..geometry import Point
 from ..joints import Finger
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .picture import Handle, Names, Shape, SizeLine, View, Views
 from .recipe import Recipe, Setting, Values
 

@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from ..design import Design, Disc, Lettering, Part, Rectangle, ShapeStep, Slot, Spread, Step
 from ..ground.errors import BadGeometry
-from ..lengths.units import Amount, Length, say_mm
+from ..lengths.length import Amount, Length
+from ..lengths.said import say_mm
 from .plates import check_radius, half_way_up, named
 from .recipe import Recipe, Setting, Values
 

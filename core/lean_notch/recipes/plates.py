@@ -8,7 +8,8 @@ from typing import cast
 
 from ..design import Dimension, ShapeStep
 from ..ground.errors import RadiusTooLarge
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .recipe import Values
 
 

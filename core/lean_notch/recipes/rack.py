@@ -8,7 +8,7 @@ from ..design import MAIN, Design, Dimension, Rectangle, ShapeStep
 from ..documents.codec import AmountRule
 from ..ground.errors import NotchError
 from ..joints import CrossLap
-from ..lengths.units import Length
+from ..lengths.length import Length
 from .box import Assembly
 from .picture import Handle, Names, Shape, SizeLine, View, Views
 from .plates import named

@@ -10,7 +10,8 @@ from ..design import Answer, Design, Origin
 from ..documents.codec import AmountRule
 from ..documents.plain import choice, in_unit, length, text, whole
 from ..ground.errors import BadDocument, MissingInput, NotchError
-from ..lengths.units import Length, Unit
+from ..lengths.length import Length
+from ..lengths.units import Unit
 from .picture import Draw
 
 Values = Mapping[str, Length | str]

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 
 from ..design import Design, Disc, Lettering, Part, Rectangle, ShapeStep, Step
 from ..ground.errors import BadGeometry
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from .plates import check_radius, half_way_up, named
 from .recipe import Recipe, Setting, Values
 

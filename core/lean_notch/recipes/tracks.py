@@ -13,7 +13,9 @@ from dataclasses import dataclass
 
 from ..ground.errors import BadDocument, NotchError, OutOfRange
 from ..ground.limits import MOST_TRACKS
-from ..lengths.units import Length, Unit, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
+from ..lengths.units import Unit
 
 _SHARE = re.compile(r"(\d+(?:\.\d*)?|\.\d+)fr", re.IGNORECASE)
 _REPEAT = re.compile(r"repeat\(\s*(\d{1,3})\s*,(.*)\)", re.IGNORECASE | re.DOTALL)

@@ -8,7 +8,8 @@ from dataclasses import replace
 from ..basis import Board, Machine
 from ..design import Design, Lettering, Part, Rectangle, ShapeStep
 from ..ground.operations import Operation
-from ..lengths.units import Length, amount, say_mm
+from ..lengths.length import Length, amount
+from ..lengths.said import say_mm
 from ..lettering import SINGLE_STROKE
 
 LARGEST_MM = 3.0

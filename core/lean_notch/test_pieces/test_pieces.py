@@ -18,7 +18,8 @@ from ..design import MAIN, Design, Part, Rectangle, ShapeStep
 from ..documents.plain import whole
 from ..ground.errors import NotchError, OutOfRange
 from ..job import ChosenLayout, Job
-from ..lengths.units import Length, positive_mm, say_mm, say_within
+from ..lengths.length import Length, positive_mm
+from ..lengths.said import say_mm, say_within
 from ..recipes import Recipe, Setting
 from ..recipes.recipe import Values
 from .labels import labelled

@@ -16,7 +16,8 @@ from ..design import MAIN, BoardNeed, Design, Lettering, Part, Rectangle, ShapeS
 from ..ground.errors import BadDocument, OutOfRange
 from ..ground.limits import MOST_TRIAL_PAIRS
 from ..job import Job
-from ..lengths.units import Length, say_mm
+from ..lengths.length import Length
+from ..lengths.said import say_mm
 from ..making import Build, Contact, Mate, build
 
 PAIRS, STEP_MM, FIRST_MM = 8, 0.03, -0.06

@@ -16,7 +16,8 @@ from ..design import Dimension
 from ..ground.remembered import Remembered
 from ..job import Result
 from ..lengths.figures import Figure, in_words
-from ..lengths.units import Length, say_mm, say_within
+from ..lengths.length import Length
+from ..lengths.said import say_mm, say_within
 from ..making import Contact, FlatPart, Mate, joint_fits
 from ..nesting import Sheet
 

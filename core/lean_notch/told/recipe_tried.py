@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ..design import Design
 from ..ground.errors import NotchError
 from ..job import Result
-from ..lengths.units import Length
+from ..lengths.length import Length
 from ..making import Build, Outlines, build, no_files
 from ..recipes import Recipe, read_settings
 from ..recipes.flat import flat_views

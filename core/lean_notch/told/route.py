@@ -9,7 +9,7 @@ from typing import Literal
 from ..basis import BoardBasis
 from ..basis.readings import FEW_READINGS, UNEVEN_SHARE
 from ..job import Result
-from ..lengths.units import rounded, say_mm
+from ..lengths.said import rounded, say_mm
 from ..making import fit_wants, joint_fits
 from ..proof import Said
 

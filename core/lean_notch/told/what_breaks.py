@@ -17,7 +17,7 @@ from ..geometry import Point, Region, loops
 from ..ground.errors import NotchError
 from ..ground.findings import Finding
 from ..job import Result
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, FlatMark, FlatPart
 from ..proof.assembly import Body, crossings
 from ..proof.interference import HAIR_MM, Pair, bodies, clash, found_clash, neighbours

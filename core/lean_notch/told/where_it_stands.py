@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from ..acts.standing_against import SAME_MM, lies_in
 from ..geometry import loops
 from ..ground.remembered import Remembered
-from ..lengths.units import say_mm
+from ..lengths.said import say_mm
 from ..making import Build, Standing
 
 TOUCH_MM = 1e-6
