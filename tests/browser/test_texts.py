@@ -35,13 +35,13 @@ def faults(page: Page, address: str) -> dict[str, list]:
     wrong = {}
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
-        if small := small_targets(page):
-            wrong[f"{width} targets"] = small
         for scheme in ("light", "dark"):
             page.emulate_media(color_scheme=scheme)
             page.wait_for_timeout(250 if scheme == "light" else 30)
             if found := page.evaluate(FOUND):
                 wrong[f"{width} {scheme}"] = found
+        if small := small_targets(page):
+            wrong[f"{width} targets"] = small
     return wrong
 
 

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from ..ground.errors import MissingInput
+from ..ground.wording import counted
 from .files import job, load, outlines, put, read, say, unwritable
 
 
@@ -131,7 +132,7 @@ def _limits(arguments: argparse.Namespace) -> int:
     for one in found:
         at = f" at {one.place[0]:.2f}, {one.place[1]:.2f} of {one.part}" if one.place else ""
         print(f"{one.severity}: {one.code}{at}: {one.why} {one.fix}", file=sys.stderr)
-    count = f"{len(found)} finding{'' if len(found) == 1 else 's'}"
+    count = counted(len(found), "finding")
     print(f"{count}, {stops} to stop for", file=sys.stderr)
     return 1 if stops else 0
 

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from ..ground.errors import MissingInput, NotchError
+from ..ground.wording import counted
 from ..lengths.figures import Figure
 from .edit import add_editing
 from .files import (
@@ -394,7 +395,7 @@ def _prove(arguments: argparse.Namespace) -> int:
     }  # fmt: skip
     print(json.dumps(document, indent=1))
     numbers = ((len(proof.parts), "part"), (len(proof.mates), "joint"), (len(proof.findings), "finding"))
-    parts, joints, findings = (f"{count} {what}{'' if count == 1 else 's'}" for count, what in numbers)
+    parts, joints, findings = (counted(count, what) for count, what in numbers)
     print(f"{parts} and {joints} measured, {findings}: {proof.sentence}.", file=sys.stderr)
     for one in proof.findings:
         if one.severity == "unseen":

@@ -16,7 +16,7 @@ from ..geometry.contour import join_boxes
 from ..geometry.corners import turn_between
 from ..ground.findings import Finding, Mend, shortened
 from ..ground.remembered import Remembered
-from ..ground.wording import capital
+from ..ground.wording import capital, counted
 from ..lengths.said import say_mm
 from ..making import Build, FlatMark, FlatPart
 from .skins import skins
@@ -235,7 +235,7 @@ def _corners(part: FlatPart, steps: dict[str, Step], tool: float, jointed: Seque
         mend = Mend(f"Round them {say_mm(tool)}", f"{path}/shape/radius", f"{tool:g} mm") if plain else None
         yield Finding(
             "corner-tight", "look",
-            f"{len(places)} inside corner{'s' * (len(places) != 1)} of {called(part, steps, owner)} stay round: the tool leaves "
+            f"{counted(len(places), 'inside corner')} of {called(part, steps, owner)} stay round: the tool leaves "
             f"{say_mm(tool)} in them.",
             f"{mend.says}, or leave it if nothing has to fit there." if mend else "Round them, or leave it if nothing has to fit there.",
             part.id, place=places[0], amount=tool, field=path, mend=mend,

@@ -36,12 +36,9 @@ MOST_PAIRS = 20_000
 """Shapes of marks on one part that come near each other: what is compared."""
 
 
-_SEEN = ("score", "engrave", "fold")
-
-
 def marks_on(part: FlatPart) -> Iterator[Finding]:
     """One finding a mark and fault. A pocket may run out over an edge, and a fold across an opening: both are common practice."""
-    marks = [mark for mark in part.marks if mark.operation in _SEEN]
+    marks = _seen(part)
     fold = next((mark for mark in marks if mark.operation == "fold"), None)
     if fold:
         yield Finding(
@@ -53,9 +50,13 @@ def marks_on(part: FlatPart) -> Iterator[Finding]:
         yield from _found(part)
 
 
+def _seen(part: FlatPart) -> list[FlatMark]:
+    return [mark for mark in part.marks if mark.operation in ("score", "engrave", "fold")]
+
+
 @remembered(1024)
 def _found(part: FlatPart) -> tuple[Finding, ...]:
-    marks = [mark for mark in part.marks if mark.operation in _SEEN]
+    marks = _seen(part)
     return (*_beyond(part, marks), *_twice(part, marks))
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any
@@ -268,11 +268,11 @@ class _Reader:
             if any(value.rstrip().endswith("%") for name, value in element.attrib.items() if name in _GEOMETRY):
                 self.unheeded.add("sizes in percent")
             for pieces, closed in shapes(element):
-                self._path(element, pieces, closed, here)
+                self._path(element, tuple(pieces), closed, here)
         else:
             self.unread.add(f"<{tag}>")
 
-    def _path(self, element: Any, pieces: list[Segment | Cubic], closed: bool, state: _State) -> None:
+    def _path(self, element: Any, pieces: tuple[Segment | Cubic, ...], closed: bool, state: _State) -> None:
         known = _MAPPED.find((Same(pieces), *state.affine))
         if known:
             self.room.take(len(known[0]))
@@ -462,7 +462,7 @@ _ONE: dict[str, Callable[..., Affine]] = {
     "skewY": lambda degrees: Affine(b=math.tan(math.radians(degrees))),
 }
 
-_Pieces = Iterator[tuple[list[Segment | Cubic], bool]]
+_Pieces = Iterator[tuple[Sequence[Segment | Cubic], bool]]
 _QUARTER = math.tan(math.pi / 8)
 
 
@@ -542,8 +542,8 @@ _SHAPES = {
 
 # What was read of a path's text holds for the same text: a job's file is read back after every edit.
 @remembered(2048, lambda read: sum(len(pieces) for pieces, _ in read), 100_000)
-def _subpaths_of(text: str) -> list[tuple[list[Segment | Cubic], bool]]:
-    return list(_subpaths(text))
+def _subpaths_of(text: str) -> tuple[tuple[tuple[Segment | Cubic, ...], bool], ...]:
+    return tuple((tuple(pieces), closed) for pieces, closed in _subpaths(text))
 
 
 _MAPPED: Remembered[tuple[tuple[Segment, ...], bool]] = Remembered(2048, lambda read: len(read[0]), 100_000)

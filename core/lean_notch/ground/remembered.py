@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import is_dataclass
-from functools import lru_cache, wraps
+from functools import lru_cache, partial, wraps
 from inspect import signature
 from threading import Lock
 from typing import Any, Generic, NamedTuple, ParamSpec, Protocol, TypeVar
@@ -43,7 +43,7 @@ class Remembered(Generic[Made]):
     Values are the same if they are plain and equal (texts, numbers, tuples of those), or are the same object: all of them must
     be frozen. Two equal objects count as different ones: then the answer is made again, and is never a wrong one.
 
-    A tuple of objects goes in as `Same` of it. What is `shared` under a name is handed over to whoever works the same job out in
+    A tuple of objects goes in as `Same` of it; what is the same list may hold something else by now, and is refused there too. What is `shared` under a name is handed over to whoever works the same job out in
     another process, where it is said which part or board an answer is `of`; and taken from there.
 
     >>> squares = Remembered[int](2)
@@ -122,7 +122,7 @@ def _id(one: object) -> int:
     """Raises TypeError for what can change: an answer would be kept under what it was not made from."""
     kind = type(one)
     if isinstance(one, Same):
-        return id(one.it)
+        return _id(one.it)
     if issubclass(kind, (list, dict, set, bytearray)) or (is_dataclass(kind) and not kind.__dataclass_params__.frozen):  # type: ignore[attr-defined]
         raise TypeError(f"{kind.__name__} can change: no answer can be remembered by it.")
     _FIXED.add(kind)
@@ -157,8 +157,7 @@ def remembered(most: int = 4096, weigh: Callable[[Any], int] | None = None, weig
         def asked(*given: Given.args, **named: Given.kwargs) -> Made:
             if named:
                 raise TypeError(f"{function.__qualname__} is asked by position: its arguments are the key.")
-            found = memory.find(given)
-            return memory.keep(given, function(*given, **named)) if found is None else found
+            return memory(given, partial(function, *given, **named))
 
         return asked
 

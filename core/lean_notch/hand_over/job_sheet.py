@@ -16,6 +16,7 @@ from ..formats.paper import Block, Checks, Heading, Label, Large, Lines, Paper, 
 from ..geometry import Box
 from ..geometry.contour import spans
 from ..ground.operations import OPERATIONS
+from ..ground.wording import counted
 from ..job import Job, Result
 from ..lengths.in_another_unit import Reader
 from ..lengths.said import say_within
@@ -78,7 +79,7 @@ def job_sheet(
     blocks += _was_set(result, settings, reader)
     blocks += [Heading("Checklist"), Checks(tuple(_checks(result, reader)))]
     count = len(plan.sheets)
-    about = f"job sheet, {count} sheet{'s' * (count != 1)}"
+    about = f"job sheet, {counted(count, 'sheet')}"
     return Paper(
         result.job.design.name, about, tuple(said_by(reader, block) for block in blocks), reader.says(written.foot)
     )
@@ -108,7 +109,7 @@ def _board(
     readings = stock.readings
     yield Large(
         f"{lead}{stock.name} {reader.length(readings.mean, 2)}",
-        f"nominal {reader.length(stock.nominal)}, {len(readings.values_mm)} reading{'s' * (len(readings.values_mm) != 1)}, "
+        f"nominal {reader.length(stock.nominal)}, {counted(len(readings.values_mm), 'reading')}, "
         f"{reader.length(readings.thin, 2)} to {reader.length(readings.thick, 2)}",
     )
     tool = f", {machine.tool}" if machine.tool else ""
@@ -118,7 +119,7 @@ def _board(
     if sheets:
         area = sheets[0].area
         seconds = say_time(sum(times[one.number].total for one in sheets))
-        count = f"{len(sheets)} sheet{'s' * (len(sheets) != 1)}"
+        count = counted(len(sheets), "sheet")
         lines.append(
             f"{count}, {reader.length(area.width)} × {reader.length(area.height)}; about {seconds} {rests_on([(basis, used)])}"
         )
@@ -138,7 +139,7 @@ def _how_sure(basis: BoardBasis) -> str:
 def _in_all(result: Result, times: Mapping[int, Estimate]) -> str:
     sets = f", {result.job.sets} sets" if result.job.sets > 1 else ""
     count = len(times)
-    return f"{count} sheet{'s' * (count != 1)}{sets}; about {say_time(sum(one.total for one in times.values()))} in all"
+    return f"{counted(count, 'sheet')}{sets}; about {say_time(sum(one.total for one in times.values()))} in all"
 
 
 def _sheet(result: Result, sheet: SheetPlan, written: Written, reader: Reader) -> Iterator[Block]:

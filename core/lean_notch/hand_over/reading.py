@@ -15,6 +15,7 @@ from ..ground.elsewhere import about_to_take
 from ..ground.errors import UnreadableFile
 from ..ground.limits import check_part_work
 from ..ground.remembered import by_value
+from ..ground.wording import counted
 from ..lengths.units import MM_PER_PX
 from ..making import Brought, Outlines
 from .files import FileFormat
@@ -131,12 +132,12 @@ def _left(file: ReadFile, others: Sequence[ReadPath], wanted: set[str]) -> tuple
     """What a file holds and a part does not get, in words."""
     open_ones = Counter(path.layer for path in others)
     said = [
-        f"{count} open line{'s' * (count != 1)}" + (f" on “{layer}”" if layer else "")
+        f"{counted(count, 'open line')}" + (f" on “{layer}”" if layer else "")
         for layer, count in sorted(open_ones.items())
     ]
     said += [f"the text “{text.text[:30]}”" for text in file.texts if not wanted or text.layer in wanted]
     said += [f"what is on “{layer}”, which is switched off" for layer in file.hidden if not wanted or layer in wanted]
-    said += [f"{len(file.points)} stray point{'s' * (len(file.points) != 1)}"] if file.points else []
+    said += [f"{counted(len(file.points), 'stray point')}"] if file.points else []
     said += [*file.unread, *(f"{what}, which is not applied" for what in file.unheeded)]
     return (*said[:MOST_NAMED], f"{len(said) - MOST_NAMED} more") if len(said) > MOST_NAMED else tuple(said)
 

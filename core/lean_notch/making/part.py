@@ -42,7 +42,7 @@ from ..ground.errors import BadGeometry, CircularParts, MissingInput, NotchError
 from ..ground.findings import Finding, Mend
 from ..ground.operations import OPERATIONS
 from ..ground.remembered import Remembered, by_value
-from ..ground.wording import capital
+from ..ground.wording import capital, counted
 from ..joints.mate import Notch as EdgeNotch
 from ..joints.mate import Pocket
 from ..lengths.length import positive_mm
@@ -335,7 +335,7 @@ def _source(
 
 def _kept(brought: Brought) -> str:
     """What came of a file, under its step."""
-    kept = f"Kept: {brought.kept} closed outline{'s' * (brought.kept != 1)}."
+    kept = f"Kept: {counted(brought.kept, 'closed outline')}."
     return f"{kept} Left out: {', '.join(brought.left)}." if brought.left else kept
 
 

@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..basis import BoardBasis
 from ..basis.readings import FEW_READINGS, UNEVEN_SHARE
+from ..ground.wording import counted
 from ..job import Result
 from ..lengths.said import rounded, say_mm
 from ..making import fit_wants, joint_fits
@@ -42,10 +43,10 @@ def route(result: Result, said: Said | None = None) -> tuple[Stop, ...]:
     return (
         _stop("measure", "Measure", ", ".join(map(_measured, boards)), _first(map(_measure_wants, boards))),
         _shape_stop(pieces, len(built.parts), failed, sum(one.code == "letters-lost" for one in built.findings)),
-        _stop("join", "Join", f"{_many(len(built.mates), 'joint')}, {', '.join(verdicts)}" if joints else "no joints",
-              f"{_many(lost, 'problem')}" if lost else fit_wants(joints)),
-        _stop("lay-out", "Lay out", f"{_many(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used",
-              f"{_many(without, 'piece')} without a place" if without else ""),
+        _stop("join", "Join", f"{counted(len(built.mates), 'joint')}, {', '.join(verdicts)}" if joints else "no joints",
+              f"{counted(lost, 'problem')}" if lost else fit_wants(joints)),
+        _stop("lay-out", "Lay out", f"{counted(len(layout.sheets), 'sheet')}, {rounded(100 * share, 0)} % used",
+              f"{counted(without, 'piece')} without a place" if without else ""),
         *last_stops(pieces, len(layout.sheets), said),
     )  # fmt: skip
 
@@ -57,18 +58,18 @@ def last_stops(pieces: int, sheets: int, said: Said | None, *, handed: bool = Fa
 
 def _shape_stop(pieces: int, kinds: int, failed: int, lost: int) -> Stop:
     if not pieces:
-        return Stop("shape", "Shape", f"{_many(kinds, 'part')}, none to cut" if kinds else "no parts yet", "open")
-    line = f"{_many(pieces, 'part')}, {_many(kinds, 'kind')}"
+        return Stop("shape", "Shape", f"{counted(kinds, 'part')}, none to cut" if kinds else "no parts yet", "open")
+    line = f"{counted(pieces, 'part')}, {counted(kinds, 'kind')}"
     wants = (
-        f"{_many(failed, 'step')} failed" if failed else "",
-        f"letters lost in {_many(lost, 'text')}" if lost else "",
+        f"{counted(failed, 'step')} failed" if failed else "",
+        f"letters lost in {counted(lost, 'text')}" if lost else "",
     )
     return _stop("shape", "Shape", line, _first(wants))
 
 
 def _measured(basis: BoardBasis) -> str:
     readings = basis.stock.readings
-    return f"{say_mm(readings.mean)}, {_many(len(readings.values_mm), 'reading')}"
+    return f"{say_mm(readings.mean)}, {counted(len(readings.values_mm), 'reading')}"
 
 
 def _first(wants: Iterable[str]) -> str:
@@ -84,7 +85,7 @@ def _measure_wants(basis: BoardBasis) -> str:
     if readings.outliers:
         return f"check reading {readings.outliers[0] + 1}"
     if count < FEW_READINGS:
-        return f"only {_many(count, 'reading')}"
+        return f"only {counted(count, 'reading')}"
     if basis.doubts:
         return "kerf not measured" if basis.kerf_typed else "kerf of another board"
     return "uneven board" if readings.spread > UNEVEN_SHARE * readings.mean else ""
@@ -100,7 +101,7 @@ def _proof_stop(said: Said | None, pieces: int) -> Stop:
     if said is None:
         return Stop("prove", "Prove", "proving the plan", "open")
     words = said.sentence[:1].lower() + said.sentence[1:]
-    wants = f"{_many(said.things, 'thing')} to look at" if said.things else ""
+    wants = f"{counted(said.things, 'thing')} to look at" if said.things else ""
     if said.verdict == "fits":
         line = words if said.provided else f"{words}, as planned"
         return Stop("prove", "Prove", line, "look" if wants or said.doubted else "ready", wants)
@@ -112,17 +113,9 @@ def _hand_over_stop(sheets: int, said: Said | None, *, handed: bool) -> Stop:
         return Stop("hand-over", "Hand over", "not yet", "open")
     wants = _NOT_YET.get(said.verdict) or (f"if {said.provided}" if said.provided else "")
     if handed:
-        return _stop("hand-over", "Hand over", f"{_many(sheets, 'file')} handed over", wants)
-    line = f"{_many(sheets, 'file')} to cut"
+        return _stop("hand-over", "Hand over", f"{counted(sheets, 'file')} handed over", wants)
+    line = f"{counted(sheets, 'file')} to cut"
     return Stop("hand-over", "Hand over", line, "look" if wants else "open", wants)
 
 
 _NOT_YET = {"does-not-fit": "not before the proof fits", "as-far-as-seen": "not all of it was looked at"}
-
-
-def _many(count: int, what: str) -> str:
-    """
-    >>> _many(1, "sheet"), _many(2, "sheet")
-    ('1 sheet', '2 sheets')
-    """
-    return f"{count} {what}{'' if count == 1 else 's'}"

@@ -52,9 +52,7 @@ function look(joint: string, part: string): void {
             </button>
             <span class="second">{{ say.sentence(finding.fix) }}</span>
           </template>
-          <span v-if="one.wrong.length > MOST" class="second"
-            >and {{ one.wrong.length - MOST }} more pairs</span
-          >
+          <span v-if="one.wrong.length > MOST" class="second">and {{ one.wrong.length - MOST }} more</span>
           <span v-for="finding in one.unseen" :key="finding.why" class="second">{{
             say.sentence(finding.why)
           }}</span>
