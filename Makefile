@@ -42,7 +42,7 @@ lint: .stamps/dev .stamps/npm-dev ## formatters, linters and the import rule
 	$(PYTHON) scripts/check_locks.py
 
 types: .stamps/dev .stamps/npm-dev ## strict type checks of Python and TypeScript
-	@$(BIN)/mypy --no-error-summary -p lean_notch -p config -p upkeep -p accounts -p workshop -p designs -p tasks -p demo -p ground
+	@$(BIN)/mypy --no-error-summary -p lean_notch -p config -p upkeep -p accounts -p workshop -p designs -p tasks -p demo -p results -p ground
 	$(NPM) run -s check
 
 unit: .stamps/dev .stamps/page .stamps/chromium ## Python tests: core, server, browser

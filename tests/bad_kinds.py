@@ -16,6 +16,16 @@ def add(given, tell):
     return str(sum(given.document["numbers"]) + len(given.data)).encode()
 
 
+def count(given, tell):
+    """Tells what it has so far, then what is too long to be told, until it is let go."""
+    tell(0.5, "counting", lambda: {"done": 1, "of": 2, "found": 1, "first": ["One is open."]})
+    time.sleep(0.2)
+    tell(0.6, "counting", lambda: {"done": 2, "of": 2, "found": 1, "first": ["x" * 20_000]})
+    while not os.path.exists(given.document["until"]):
+        time.sleep(0.02)
+    return b"counted"
+
+
 def refuse(given, tell):
     raise OutOfRange("It is 9 mm.", fix="Use 8 mm.", field="width")
 
@@ -68,6 +78,9 @@ for name, compute in list(globals().items()):
     if callable(compute) and getattr(compute, "__module__", "") == __name__:
         seconds = 20.0 if name in ("eat", "add") else 1.0  # what is to go well has time, however busy the machine is
         register(Kind(name, f"To {name}", seconds, compute, (lambda task, answer: lambda: answer + b"!")))
+
+
+register(Kind("counted", "To count", 60.0, count, stored=True))
 
 
 def lose(task, answer):

@@ -46,9 +46,6 @@ def waits(request: HttpRequest, error: Beside) -> HttpResponse:
     given = (get_object_or_404(User, pk=request.user.pk), error.kind, error.about, error.document, error.data)
     try:
         task = ask(*given)
-        if task.state == "done":  # what came of it was forgotten meanwhile
-            task.delete()
-            task = ask(*given)
     except TooMany as many:
         return refused(request, many)
     shown = show_task(task)

@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "workshop",
     "designs",
     "tasks",
+    "results",
     "demo",
 ]
 TASK_KINDS = ["designs.heavy", "designs.together", "designs.tries"]

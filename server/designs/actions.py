@@ -348,8 +348,10 @@ def keep_exports(
     machine: int | None = None,
 ) -> list[Export]:  # fmt: skip
     """Keeps files that were written of a revision by a profile, for its own machine or another one, with the layout that they come
-    from and what the proof of each said."""
+    from and what the proof of each said: a file's proof is the one that read these very bytes under its name."""
     placed = computed(revision.job).layout
+    read = {(proof.name, proof.sha256): proof for proof in proofs}
+    of_each = [(file, read[file.name, sha256(file.data).hexdigest()]) for file in files]
     with transaction.atomic():
         layout, _ = Layout.objects.get_or_create(revision=revision, defaults={"document": asdict(placed)})
         return [
@@ -365,7 +367,7 @@ def keep_exports(
                 receiver=str(profile["name"])[:80],
                 file_name=marked(file.name, proof.said.verdict),
             )
-            for file, proof in zip(files, proofs, strict=True)
+            for file, proof in of_each
         ]
 
 

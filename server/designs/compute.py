@@ -16,9 +16,9 @@ from lean_notch.hand_over.proving import prove_job
 from lean_notch.hand_over.reading import outlines_of
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
 from lean_notch.proof import Proof
-from tasks.actions import RUNNING, key_of
-from tasks.kinds import Given, Kind, Write, kind_of, register
-from tasks.models import Task
+from results import store
+from tasks.actions import RUNNING
+from tasks.kinds import Given, Kind, kind_of, register
 
 from . import carried
 from .kept_files import read_kept
@@ -28,9 +28,6 @@ OUTLINES = outlines_of(read_kept)
 _JOBS: Remembered[Job] = Remembered(64)
 _RESULTS: Remembered[Result] = Remembered(16)
 _PROOFS: Remembered[Proof] = Remembered(16)
-_ANSWERS: Remembered[bytes] = Remembered(64, len, 100_000_000)
-"""What was worked out beside, by kind and the hash of what it was worked out from."""
-
 
 Made = TypeVar("Made")
 
@@ -102,24 +99,16 @@ def here_or_beside(
 
 
 def _worked_out(kind: Kind, document: dict[str, Any], data: bytes = b"") -> bytes:
-    key = key_of(kind, document, data)
-    found = _ANSWERS.find((kind.name, key))
+    inputs = store.inputs_of(document, data)
+    found = store.find(kind.name, inputs)
     if found is None:
-        raise Beside(kind, f"{kind.name} {key[:16]}", document, data)
+        raise Beside(kind, f"{kind.name} {inputs[:16]}", document, data)
     return found
 
 
 def again(name: str, title: str, compute: Callable[[Given, Tell], bytes], seconds: float = 60.0) -> Kind:
-    """A kind of task whose answer is kept here, for the same request made again."""
-
-    def keep(task: Task, answer: bytes) -> Write:
-        def write() -> bytes:
-            _ANSWERS.keep((task.kind, task.key), answer)
-            return b"{}"
-
-        return write
-
-    return register(Kind(name, title, seconds, compute, keep, again=True, patience=PATIENCE_SECONDS))
+    """A kind of task whose answer is stored, for the same request made again."""
+    return register(Kind(name, title, seconds, compute, stored=True, again=True, patience=PATIENCE_SECONDS))
 
 
 PATIENCE_SECONDS = 8.0

@@ -23,7 +23,8 @@ from lean_notch.hand_over.proof_paper import proof_paper as make_proof_paper
 from lean_notch.hand_over.proving import FileProof, prove_files, prove_job
 from lean_notch.job import Job, compute, job_from_json, job_to_json
 from lean_notch.proof import Proof, Said
-from tasks.actions import RUNNING, ask
+from results import store
+from tasks.actions import RUNNING, found
 from tasks.kinds import Given, Kind, Write, register
 from tasks.models import Task
 from workshop.actions import settings_of
@@ -48,19 +49,21 @@ def proof(design: Design, owner: User) -> Found:
     job = head.job
     keep_picture(head)
     told = shown.told_settings(job)
-    seconds = proof_seconds(computed(job))
-    if not _beside(seconds) or known_proof(job):
-        made = proved(job)
-        verdicts.keep(head, made.said)
-        return _with_state(_proof_out(job, made, told), head, design.moves)
     document = {"job": job_to_json(job), "settings": _settings_json(told)}
-    task = ask(owner, PROOF, f"job {design.pk}", document, seconds=seconds)
-    if task.state != "done":
-        return task
-    answer = bytes(task.answer)
+    inputs = store.inputs_of(document)
+    answer = store.find(PROOF.name, inputs)
+    if answer is None:
+        seconds = proof_seconds(computed(job))
+        if _beside(seconds) and known_proof(job) is None:
+            asked = found(owner, PROOF, f"job {design.pk}", document, seconds=seconds)
+            if isinstance(asked, Task):
+                return asked
+            answer = asked
+        else:
+            answer = _proof_out(job, proved(job), told)
+            store.keep_if_possible(PROOF.name, inputs, answer)
     if verdicts.known(head) is None:
-        found = json.loads(answer)
-        verdicts.keep(head, Said(**found["said"]))
+        verdicts.keep(head, Said(**json.loads(answer)["said"]))
     return _with_state(answer, head, design.moves)
 
 
@@ -75,8 +78,7 @@ def proof_paper(design: Design, owner: User, maker: str, given: ReaderIn) -> Fou
         verdicts.keep(head, made.said)
         return _paper_out(job, made, shown.written_of(head, maker), given, size)
     document = {"job": job_to_json(job), "written": asdict(shown.written_of(head, maker)), "reader": given.model_dump()}
-    task = ask(owner, PAPER, f"job {design.pk}", document, seconds=seconds)
-    return bytes(task.answer) if task.state == "done" else task
+    return found(owner, PAPER, f"job {design.pk}", document, seconds=seconds)
 
 
 def job_sheet(design: Design, maker: str, given: ReaderIn) -> bytes:
@@ -91,8 +93,7 @@ def check(name: str, data: bytes, owner: User) -> Found:
     """What a drawing holds and what is wrong with it, as JSON of CheckOut. Raises NotchError."""
     if not _beside(check_seconds(data)):
         return shown.show_check(name, data).model_dump_json().encode()
-    task = ask(owner, CHECK, "drawing", {"name": name}, data)
-    return bytes(task.answer) if task.state == "done" else task
+    return found(owner, CHECK, "drawing", {"name": name}, data)
 
 
 def export(
@@ -118,8 +119,7 @@ def export(
         "revision": head.pk,
         "machine": machine,
     }
-    task = ask(owner, EXPORT, f"job {design.pk}", document, seconds=seconds)
-    return bytes(task.answer) if task.state == "done" else task
+    return found(owner, EXPORT, f"job {design.pk}", document, seconds=seconds)
 
 
 def in_files(
@@ -136,8 +136,7 @@ def in_files(
         "job": job_to_json(job), "own": job_to_json(own), "format": file_format, "profile": profile,
         "settings": _settings_json(told),
     }  # fmt: skip
-    task = ask(owner, IN_FILES, f"job {design.pk}", document)
-    return bytes(task.answer) if task.state == "done" else task
+    return found(owner, IN_FILES, f"job {design.pk}", document)
 
 
 def _in_files(job: Job, own: Job, profile: dict[str, Any], file_format: FileFormat, told: shown.Told) -> bytes:
@@ -172,8 +171,8 @@ def _compute_proof(given: Given, tell: Tell) -> bytes:
     return _proof_out(job, prove_job(computed(job), tell=tell), _settings(given.document["settings"]))
 
 
-def _proof_out(job: Job, found: Proof, told: shown.Told) -> bytes:
-    return shown.show_proof(job, found, told).model_dump_json().encode()
+def _proof_out(job: Job, proof: Proof, told: shown.Told) -> bytes:
+    return shown.show_proof(job, proof, told).model_dump_json().encode()
 
 
 def _compute_paper(given: Given, tell: Tell) -> bytes:
@@ -184,10 +183,10 @@ def _compute_paper(given: Given, tell: Tell) -> bytes:
     return _paper_out(job, prove_job(computed(job), tell=tell), written, reader, page_size(reader.paper))
 
 
-def _paper_out(job: Job, found: Proof, written: Written, given: ReaderIn, size: PageSize) -> bytes:
+def _paper_out(job: Job, proof: Proof, written: Written, given: ReaderIn, size: PageSize) -> bytes:
     from lean_notch.formats.paper_pdf import write_pdf_paper  # what it needs is large, and seldom asked for
 
-    data = write_pdf_paper(make_proof_paper(computed(job), found, written, given.reader), size)
+    data = write_pdf_paper(make_proof_paper(computed(job), proof, written, given.reader), size)
     name = f"{slug(job.design.name)}_revision-{written.revision}_proof.pdf"
     return json.dumps({"name": name, "data": base64.b64encode(data).decode()}).encode()
 
@@ -195,11 +194,11 @@ def _paper_out(job: Job, found: Proof, written: Written, given: ReaderIn, size: 
 def _work_out(given: Given, tell: Tell) -> bytes:
     """All that is made and shown of a job's parts, for the server to put together."""
     tell(0.0, "building the parts")
-    with keeping() as found:
+    with keeping() as made:
         result = computed(job_from_json(given.document["job"]))
         tell(0.7, "drawing the parts")
         shown.show_ahead(result)
-    return carried.written(found)
+    return carried.written(made)
 
 
 def _with_state(answer: bytes, head: Revision, moves: int) -> bytes:
@@ -222,11 +221,11 @@ def _compute_export(given: Given, tell: Tell) -> bytes:
     _ = result.plan
     tell(0.2, "writing the files")
     files = write_files(result, document["format"])
-    found = prove_files(result, files, document["format"], between(tell, 0.3, 1.0)).files
+    proofs = prove_files(result, files, document["format"], between(tell, 0.3, 1.0)).files
     return json.dumps(
         [
             {**asdict(one), "data": base64.b64encode(one.data).decode(), "proof": asdict(proof)}
-            for one, proof in zip(files, found, strict=True)
+            for one, proof in zip(files, proofs, strict=True)
         ]
     ).encode()
 
@@ -254,8 +253,10 @@ def _kept(
 
 
 again_kind(WORK_OUT, "Working out the parts", _work_out)
-PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof, patience=PATIENCE_SECONDS))
+PROOF = register(Kind("proof", "The proof", 60.0, _compute_proof, stored=True, patience=PATIENCE_SECONDS))
 CHECK = register(Kind("check", "The check of that drawing", 9.0, _compute_check, once=True))
-PAPER = register(Kind("paper", "The proof on paper", 60.0, _compute_paper))
-IN_FILES = register(Kind("in-files", "What is in the files", 60.0, _compute_in_files, patience=PATIENCE_SECONDS))
+PAPER = register(Kind("paper", "The proof on paper", 60.0, _compute_paper, stored=True))
+IN_FILES = register(
+    Kind("in-files", "What is in the files", 60.0, _compute_in_files, stored=True, patience=PATIENCE_SECONDS)
+)
 EXPORT = register(Kind("export", "Writing the files", 60.0, _compute_export, _keep_export))

@@ -18,10 +18,10 @@ from lean_notch.joints.mate import Strip
 from lean_notch.making import Build, FlatPart
 from lean_notch.told.another_basis import job_seconds
 from lean_notch.told.route import route
+from results import release
 
 from .compute import Beside, computed
 from .models import Revision
-from .verdicts import release
 
 Picture = dict[str, Any]
 
@@ -64,7 +64,7 @@ def _last_good(revision: Revision) -> Picture:
             return {**picture(before.job), "drawn": before.number}
         except NotchError:
             before = before.parent
-    return {**_NOTHING, "release": release()}
+    return {**_NOTHING, "release": release.core()}
 
 
 def keep_picture(revision: Revision) -> None:
@@ -85,7 +85,7 @@ def is_current(picture: Picture | None) -> bool:
 
 def is_of_release(picture: Picture | None) -> bool:
     """Whether what it says of the first stops is what this release would say; an older one can be drawn all the same."""
-    return picture is not None and is_current(picture) and picture.get("release") == release()
+    return picture is not None and is_current(picture) and picture.get("release") == release.core()
 
 
 def picture(job: Job) -> Picture:
@@ -99,7 +99,7 @@ def picture(job: Job) -> Picture:
         for part in list(regions.values())[: 0 if panels else MOST_FLAT]
     ]  # fmt: skip
     return {
-        "form": FORM, "release": release(),
+        "form": FORM, "release": release.core(),
         "boards": [
             {"name": basis.stock.name, "thickness": basis.thickness, "stock": basis.stock.id, "machine": basis.machine.id}
             for basis in (job.basis.of(board.id) for board in job.design.boards)

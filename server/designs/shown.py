@@ -53,6 +53,7 @@ from lean_notch.told.named_lengths import named_lengths
 from lean_notch.told.route import Stop, route
 from lean_notch.told.what_breaks import broken
 from pydantic import BaseModel, TypeAdapter
+from results import release
 from workshop.actions import settings_of
 from workshop.schemas import MachineValues, StockValues
 
@@ -516,7 +517,7 @@ def show_export(export: Export) -> out.ExportOut:
         revision=export.layout.revision.number,
         proof=_file_verdict(export.proof),
         sha256=export.sha256,
-        older=not export.proof or export.proof.get("release") != verdicts.release(),
+        older=not export.proof or export.proof.get("release") != release.core(),
         receiver=export.receiver,
         outcome=export.outcome,
     )

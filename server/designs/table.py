@@ -18,6 +18,7 @@ from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.files import FileFormat
 from lean_notch.told.route import Stop, last_stops
 from lean_notch.told.summary import Handed, summary
+from results import release
 
 from . import table_schemas as out
 from . import verdicts
@@ -38,9 +39,7 @@ def show_cards(designs: Sequence[Design]) -> list[out.DesignCard]:
     started = process_time()
     workshop = Workshop()
     proved = set(
-        Revision.objects.filter(design__in=designs, proof__release=verdicts.release()).values_list(
-            "design_id", flat=True
-        )
+        Revision.objects.filter(design__in=designs, proof__release=release.core()).values_list("design_id", flat=True)
     )
     files, bases = _last_files(designs), bases_of(designs)
     cards = []

@@ -6,16 +6,12 @@ from __future__ import annotations
 from contextlib import suppress
 from dataclasses import asdict, fields
 from datetime import datetime
-from functools import cache
-from hashlib import sha256
-from importlib.metadata import version
-from pathlib import Path
 from typing import Any
 
-import lean_notch
 from django.db import DatabaseError
 from django.utils import timezone
 from lean_notch.proof import Said
+from results import release
 
 from .models import Revision
 
@@ -35,12 +31,12 @@ def keep(revision: Revision, said: Said) -> None:
 def dated(said: Said) -> Verdict:
     """As of now, and of this release."""
     at = timezone.now().isoformat(timespec="milliseconds").replace("+00:00", "Z")
-    return {**asdict(said), "at": at, "release": release()}
+    return {**asdict(said), "at": at, "release": release.core()}
 
 
 def known(revision: Revision) -> Verdict | None:
     found: Verdict | None = revision.proof
-    return found if found and found["release"] == release() else None
+    return found if found and found["release"] == release.core() else None
 
 
 def said_of(verdict: Verdict | None) -> Said | None:
@@ -57,17 +53,3 @@ def said(verdict: Verdict | None) -> str:
         return "Not proved."
     at = datetime.fromisoformat(verdict["at"]).astimezone(timezone.get_current_timezone())
     return f"{verdict['sentence']}: the plan was proved {at:%Y-%m-%d %H:%M}; each file is read back when it is saved."
-
-
-@cache
-def release() -> str:
-    """Of the core as it runs: its version, and what its sources say, since a version may stay while they change."""
-    return f"{version('lean-notch')}+{fingerprint(Path(lean_notch.__file__).parent)}"
-
-
-def fingerprint(folder: Path) -> str:
-    """Another one for any other content of the Python files below a folder."""
-    found = sha256()
-    for file in sorted(folder.rglob("*.py")):
-        found.update(f"{file.relative_to(folder)}\0".encode() + file.read_bytes() + b"\0")
-    return found.hexdigest()[:16]

@@ -18,9 +18,18 @@ router = Router()
 State = Literal["waiting", "running", "done", "failed", "cancelled"]
 
 
+class SoFarOut(Schema):
+    """Of a proof: how many of the sheets were looked at, and what stops there or may be meant, in words; the first few of `found`."""
+
+    done: int
+    of: int
+    found: int
+    first: list[str]
+
+
 class TaskOut(Schema):
-    """Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first. With `again` its answer
-    is that of the same request, made once more when it is done."""
+    """Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first; `so_far` is what can
+    be said before it has ended. With `again` its answer is that of the same request, made once more when it is done."""
 
     id: int
     kind: str
@@ -28,6 +37,7 @@ class TaskOut(Schema):
     state: State
     progress: float
     stage: str
+    so_far: SoFarOut | None
     ahead: int
     again: bool
     problem: Problem | None
@@ -37,7 +47,7 @@ def show_task(task: Task) -> TaskOut:
     kind = kind_of(task.kind)
     return TaskOut(
         id=task.pk, kind=task.kind, title=kind.title if kind else task.kind, again=kind is not None and kind.again, state=cast(State, task.state), progress=task.progress,
-        stage=task.stage, ahead=actions.ahead_of(task), problem=Problem(**task.problem) if task.problem else None,
+        stage=task.stage, so_far=SoFarOut(**task.so_far) if task.so_far else None, ahead=actions.ahead_of(task), problem=Problem(**task.problem) if task.problem else None,
     )  # fmt: skip
 
 
@@ -74,7 +84,9 @@ def read_answer(request: HttpRequest, task_id: int) -> HttpResponse:
             "There is no answer: it is not done yet." if task.open else "There is no answer: it was ended.",
             fix="Wait for it, or ask for it again.",
         )  # fmt: skip
-    answer = bytes(task.answer)
+    answer = actions.answer_of(task)
+    if answer is None:
+        raise Conflict("There is no answer any more.", fix="Ask for it again.")
     kind = kind_of(task.kind)
     if kind and kind.once:
         task.delete()

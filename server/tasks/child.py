@@ -81,17 +81,21 @@ def _get_ready() -> None:
 def _computed(pipe: Connection, asked: dict[str, object], folder: Path) -> dict[str, object]:
     from ground.logs import traced
     from lean_notch.ground.errors import NotchError
+    from lean_notch.ground.progress import SoFar
 
     from tasks.kinds import Given, kind_of
 
     told = 0.0
 
-    def tell(share: float, stage: str) -> None:
+    def tell(share: float, stage: str, so_far: SoFar | None = None) -> None:
         nonlocal told
         now = time.monotonic()
         if now - told >= LEAST_SECONDS:
             told = now
-            pipe.send_bytes(json.dumps({"task": asked["task"], "progress": share, "stage": stage}).encode())
+            words = {"task": asked["task"], "progress": share, "stage": stage}
+            known = json.dumps(words | {"so_far": so_far()}).encode() if so_far else b""
+            # What is too long to be told so far is told at the end.
+            pipe.send_bytes(known if 0 < len(known) <= MOST_SAID else json.dumps(words).encode())
 
     try:
         kind = kind_of(str(asked["kind"]))

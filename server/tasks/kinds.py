@@ -38,6 +38,10 @@ class Kind:
     seconds: float
     compute: Callable[[Given, Tell], bytes]
     keep: Callable[[Any, bytes], Write] = nothing_to_keep
+    stored: bool = False
+    """Whether its answer follows from what it is given and from nothing else: it is kept in the store of results, for whoever asks
+    for the same. Others are kept with their task, for who asked."""
+
     once: bool = False
     """Whether the answer is forgotten as soon as it was fetched."""
 

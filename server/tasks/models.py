@@ -10,10 +10,11 @@ OPEN = ("waiting", "running")
 
 
 class Task(models.Model):
-    """`kind` says what is computed, from `given` and `data`; `key` is the hash of all that, `about` what it is for.
+    """A result under way. `kind` says what is computed, from `given` and `data`; `key` is the hash of both, `about` what it is for.
     What is quick comes before what is long.
 
-    `taken_by` is the pool that runs it, `tries` how often one began. A result is in `answer`, a reason in `problem`.
+    `taken_by` is the pool that runs it, `tries` how often one began; `so_far` is what can be told before it has ended. What came
+    of it is in the store of results under `kind` and `key`, or in `answer`; a reason why nothing did in `problem`.
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="tasks")
@@ -28,6 +29,7 @@ class Task(models.Model):
     tries = models.PositiveSmallIntegerField(default=0)
     progress = models.FloatField(default=0.0)
     stage = models.CharField(max_length=80, default="")
+    so_far = models.JSONField(null=True)
     asked = models.DateTimeField(auto_now_add=True)
     beat = models.DateTimeField(null=True)
     answer = models.BinaryField(default=b"")

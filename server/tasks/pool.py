@@ -15,6 +15,7 @@ from multiprocessing.connection import Connection, wait
 
 from django.db import DatabaseError, connection, transaction
 from django.utils import timezone
+from results import store
 
 from tasks.child import NO_MEMORY
 from tasks.kinds import Kind, kind_of
@@ -140,6 +141,7 @@ class Pool:
             if not isinstance(share, int | float) or not isinstance(stage, str):
                 raise ValueError("no progress")
             worker.progress, worker.stage = min(max(float(share), 0.0), 1.0), stage[:80]
+            worker.so_far = words.get("so_far", worker.so_far)
             return
         kind = worker.kind
         answer = worker.answer() if "done" in words else b""
@@ -159,7 +161,12 @@ class Pool:
         mine = Task.objects.filter(pk=task, state="running", taken_by=self.name)
         try:
             row = mine.first()
-            write = kind.keep(row, answer) if row else None
+            write = None
+            if row and kind.stored:
+                store.keep(kind.name, row.key, answer)
+                write = _nothing
+            elif row:
+                write = kind.keep(row, answer)
             with transaction.atomic():
                 if write and mine.exists():
                     self._end(task, "done", answer=write(), progress=1.0)
@@ -192,7 +199,9 @@ class Pool:
     def _again(self, task: int) -> None:
         """Back to those that wait, if it was not begun too often."""
         mine = Task.objects.filter(pk=task, state="running")
-        if not mine.filter(tries__lt=MOST_TRIES).update(state="waiting", taken_by="", progress=0.0, stage=""):
+        if not mine.filter(tries__lt=MOST_TRIES).update(
+            state="waiting", taken_by="", progress=0.0, stage="", so_far=None
+        ):
             mine.update(state="failed", problem=_problem("died", ""))
 
     def _take_back(self) -> None:
@@ -251,7 +260,7 @@ class Pool:
         for worker in self._workers:
             if worker.task is not None:
                 mine = Task.objects.filter(pk=worker.task, state="running", taken_by=self.name)
-                mine.update(progress=worker.progress, stage=worker.stage, beat=timezone.now())
+                mine.update(progress=worker.progress, stage=worker.stage, so_far=worker.so_far, beat=timezone.now())
         with self._lock:
             now = time.monotonic()
             old = [task for task, seen in self._wanted.items() if now - seen > KEPT_SECONDS]
@@ -261,7 +270,7 @@ class Pool:
             Task.objects.filter(pk__in=old).exclude(state__in=OPEN).delete()
 
     def _end(self, task: int, state: str, **values: object) -> None:
-        Task.objects.filter(pk=task, state__in=OPEN).update(state=state, data=b"", given={}, **values)
+        Task.objects.filter(pk=task, state__in=OPEN).update(state=state, data=b"", given={}, so_far=None, **values)
 
     def _forget(self, worker: Worker) -> None:
         worker.end()
@@ -270,6 +279,10 @@ class Pool:
     def _end_all(self) -> None:
         for worker in list(self._workers):
             self._forget(worker)
+
+
+def _nothing() -> bytes:
+    return b""
 
 
 def _problem(why: str, title: str) -> Problem:

@@ -46,6 +46,7 @@ class Worker:
     kind: Kind | None = None
     progress: float = 0.0
     stage: str = ""
+    so_far: Any = None
     began: float = field(default_factory=time.monotonic)
     _used: float = 0.0
 
@@ -67,7 +68,7 @@ class Worker:
         return self.ready and self.task is None
 
     def give(self, task: int, kind: Kind, document: dict[str, Any], data: bytes) -> None:
-        self.task, self.kind, self.progress, self.stage = task, kind, 0.0, ""
+        self.task, self.kind, self.progress, self.stage, self.so_far = task, kind, 0.0, "", None
         self.began, self._used = time.monotonic(), self.seconds
         (self.folder / "document").write_text(json.dumps(document))
         (self.folder / "data").write_bytes(data)

@@ -86,7 +86,7 @@ def _copy_database(database: Path, copy: Path, file: Path) -> None:
         with closing(_opened(database)) as source:
             source.execute("VACUUM INTO ?", [str(copy)])
         with closing(sqlite3.connect(copy)) as copied:
-            _end_sessions(copied)
+            _leave_out(copied)
         faults = list(faults_of(copy))
     except sqlite3.DatabaseError as error:
         if getattr(error, "sqlite_errorcode", 0) & 0xFF == sqlite3.SQLITE_FULL:
@@ -98,12 +98,13 @@ def _copy_database(database: Path, copy: Path, file: Path) -> None:
         )
 
 
-def _end_sessions(database: sqlite3.Connection) -> None:
-    """Who is signed in is nothing to be found in a backup, nor to be brought back by one."""
+def _leave_out(database: sqlite3.Connection) -> None:
+    """Who is signed in is nothing to be found in a backup, nor to be brought back by one; what can be made again is not in it."""
     database.execute("PRAGMA secure_delete = ON")
-    if database.execute("SELECT 1 FROM sqlite_master WHERE name = 'django_session'").fetchone():
-        database.execute("DELETE FROM django_session")
-        database.commit()
+    for table in ("django_session", "results_result"):
+        if database.execute("SELECT 1 FROM sqlite_master WHERE name = ?", [table]).fetchone():
+            database.execute(f"DELETE FROM {table}")
+    database.commit()
 
 
 def _opened(database: Path) -> sqlite3.Connection:

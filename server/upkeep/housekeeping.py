@@ -1,4 +1,5 @@
-"""What the server does by itself while it runs: a backup each day; each hour a look at the database, and an end to old sessions."""
+"""What the server does by itself while it runs: a backup each day; each hour a look at the database, an end to old sessions, and
+a look through the results that are kept."""
 
 from __future__ import annotations
 
@@ -9,6 +10,7 @@ from pathlib import Path
 
 from django.contrib.sessions.backends.db import SessionStore
 from django.db import connection
+from results import store
 
 from upkeep.backups import DATABASE, daily_backup
 from upkeep.health import LOOKED
@@ -39,6 +41,7 @@ class Housekeeping:
                 ("back up", self._back_up),
                 ("look", self._look),
                 ("end old sessions", _end_old_sessions),
+                ("look through the results", _tidy_results),
             ):
                 try:
                     task()
@@ -57,5 +60,12 @@ class Housekeeping:
 def _end_old_sessions() -> None:
     try:
         SessionStore.clear_expired()
+    finally:
+        connection.close()
+
+
+def _tidy_results() -> None:
+    try:
+        store.tidy()
     finally:
         connection.close()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -20,10 +21,11 @@ from workshop.models import Machine, Stock
 
 
 @pytest.fixture(autouse=True)
-def as_in_a_small_process(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+def as_in_a_small_process(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> Iterator[None]:
     """Wrong passwords of one test are not another's; a password takes no second to check, as it does on purpose elsewhere; and what
     is remembered is not forgotten because all tests share a process."""
     cache.clear()
+    monkeypatch.setattr("results.store._folder", lambda: tmp_path / "results")
     monkeypatch.setattr("config.requests.keep_within", lambda: False)
     with override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"]):
         yield

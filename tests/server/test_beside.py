@@ -10,6 +10,7 @@ from client import edit, get, post
 from designs.models import Design, Revision
 from django.core.files.uploadedfile import SimpleUploadedFile
 from ground.memory import forget
+from results.models import Result
 from tasks.models import Task
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.xdist_group("tasks")]
@@ -159,7 +160,7 @@ def test_what_is_refused_is_refused_beside_too(wren, tray, slow):
 def test_what_was_forgotten_meanwhile_is_asked_for_anew(wren, tray, slow):
     first = get(wren, f"/designs/{tray['id']}/job-sheet")
     finished(wren, lambda: get(wren, f"/designs/{tray['id']}/job-sheet"))
-    forget()
+    Result.objects.all().delete()
     again = get(wren, f"/designs/{tray['id']}/job-sheet")
     assert again.status_code == 202
     assert again.json()["id"] != first.json()["id"]

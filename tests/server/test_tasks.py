@@ -10,7 +10,9 @@ import time
 import pytest
 from client import get, post
 from django.contrib.auth.models import User
-from tasks.actions import MOST_OPEN, RUNNING, TooMany, ahead_of, ask, cancel, want
+from results.models import Result
+from tasks.actions import MOST_OPEN, RUNNING, TooMany, ahead_of, ask, cancel, found, want
+from tasks.api import show_task
 from tasks.kinds import kind_of
 from tasks.models import Task
 from tasks.pool import Pool
@@ -45,6 +47,25 @@ def test_work_is_done_and_its_answer_kept(pool, maker):
     task = settled(ask(maker, kind_of("add"), "", {"numbers": [2, 3]}, b"four"))
     assert (task.state, bytes(task.answer), task.given, bytes(task.data)) == ("done", b"9!", {}, b"")
     assert ask(maker, kind_of("add"), "", {"numbers": [2, 3]}, b"four") == task
+
+
+def test_what_is_known_so_far_is_told_and_the_answer_kept_in_the_store(pool, maker, wren, tmp_path):
+    kind, document = kind_of("counted"), {"until": str(tmp_path / "go")}
+    task = found(maker, kind, "", document)
+    until = time.monotonic() + 60
+    while task.progress < 0.6 and time.monotonic() < until:
+        want(task)
+        time.sleep(0.02)
+        task.refresh_from_db()
+    told = show_task(task).so_far
+    assert (task.state, told.done, told.of, told.first) == ("running", 1, 2, ["One is open."])
+    (tmp_path / "go").touch()
+    task = settled(task)
+    assert (task.state, task.so_far, bytes(task.answer)) == ("done", None, b"")
+    assert found(User.objects.create_user("Heron"), kind, "", document) == b"counted"
+    Result.objects.all().delete()
+    anew = found(maker, kind, "", document)
+    assert (anew.pk == task.pk, Task.objects.filter(pk=task.pk).exists()) == (False, False)
 
 
 @pytest.mark.parametrize(("name", "code", "tries"), [

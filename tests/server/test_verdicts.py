@@ -8,6 +8,7 @@ import pytest
 from client import edit, post
 from designs import verdicts
 from designs.models import Export
+from results import release
 
 
 @pytest.fixture
@@ -127,7 +128,7 @@ def test_others_see_the_name_that_a_maker_chose(wren, tray):
 
 def test_a_core_whose_sources_changed_is_another_release_whatever_its_version_says(tmp_path):
     (tmp_path / "proof.py").write_text("KERF = 1")
-    before = verdicts.fingerprint(tmp_path)
-    assert verdicts.fingerprint(tmp_path) == before
+    before = release.fingerprint(tmp_path)
+    assert release.fingerprint(tmp_path) == before
     (tmp_path / "proof.py").write_text("KERF = 2")
-    assert verdicts.fingerprint(tmp_path) != before
+    assert release.fingerprint(tmp_path) != before

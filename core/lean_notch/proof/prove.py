@@ -66,9 +66,10 @@ def prove(
             prover.front(sheet, given.front)
         if given.back:
             prover.back(sheet, given.back)
-    tell(0.7, "measuring the joints")
+        prover.looked_at += 1
+    tell(0.7, "measuring the joints", prover.so_far)
     joints = JointsAsCut(build, basis, prover.gauges)
-    tell(0.85, "standing the parts up")
+    tell(0.85, "standing the parts up", prover.so_far)
     gauges = {part: some[0] for part, some in prover.gauges.items() if some}
     stood = Stood(build, gauges, {part.board: basis.of(part.board).kerf for part in build.parts})
     # Whose joint is wrong, or sits in a pocket that no beam sweeps, is not compared in space.
@@ -83,7 +84,7 @@ def prove(
         prover.paths, prover.sound, prover.marks, len(stood.bodies), len(build.standings), len(near_pairs(stood.bodies)),
         len(skipped),
     )  # fmt: skip
-    tell(0.95, "looking at the corners")
+    tell(0.95, "looking at the corners", prover.so_far)
     return Proof(
         tuple(prover.parts), tuple(joints.proofs), findings, prover.pieces, _provided(build, basis),
         tested(prover.parts, joints.proofs, findings, counts), tuple(prover.close_ups(findings)), _rings(gauges),
@@ -134,9 +135,14 @@ class _Prover:
         self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.gauges: dict[str, list[Gauge]] = {part.id: [] for part in build.parts}
-        self.paths = self.sound = self.marks = 0
+        self.paths = self.sound = self.marks = self.looked_at = 0
         self.looks: dict[int, CloseLooks] = {}
         self.shapes: dict[tuple[str, int], tuple[Region, shapely.Geometry]] = {}
+
+    def so_far(self) -> dict[str, object]:
+        """Of how many sheets what is found is known already, how much that is, and the first of it in words."""
+        told = [one.why for one in self.findings if one.severity != "unseen"]
+        return {"done": self.looked_at, "of": len(self.layout.sheets), "found": len(told), "first": told[:3]}
 
     def not_given(self, sheets: Mapping[int, Given]) -> None:
         """Faces of sheets without a file, and operations that are in none."""
@@ -200,7 +206,7 @@ class _Prover:
             self.pieces[sheet] = tuple(piece.finished for piece in pieces)
             self._on_line(sheet, sound, kerf)
             for placed in self.layout.on_sheet(sheet):
-                self.tell(0.7 * len(self.parts) / len(self.layout.placed), "comparing the parts")
+                self.tell(0.7 * len(self.parts) / len(self.layout.placed), "comparing the parts", self.so_far)
                 self._part(placed, pieces)
             self._unclaimed(sheet, pieces)
         self._marks(sheet, face, self._plan(sheet).paths)

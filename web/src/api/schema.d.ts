@@ -4490,6 +4490,20 @@ export interface components {
       rings: [number, number][][]
     }
     /**
+     * SoFarOut
+     * @description Of a proof: how many of the sheets were looked at, and what stops there or may be meant, in words; the first few of `found`.
+     */
+    SoFarOut: {
+      /** Done */
+      done: number
+      /** First */
+      first: string[]
+      /** Found */
+      found: number
+      /** Of */
+      of: number
+    }
+    /**
      * SpeedValues
      * @description mm/s; the acceleration mm/s².
      */
@@ -4936,8 +4950,8 @@ export interface components {
     }
     /**
      * TaskOut
-     * @description Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first. With `again` its answer
-     *     is that of the same request, made once more when it is done.
+     * @description Whoever goes on asking for it keeps it going. `progress` is 0 to 1; `ahead` tells how many tasks come first; `so_far` is what can
+     *     be said before it has ended. With `again` its answer is that of the same request, made once more when it is done.
      */
     TaskOut: {
       /** Again */
@@ -4951,6 +4965,7 @@ export interface components {
       problem: components['schemas']['Problem'] | null
       /** Progress */
       progress: number
+      so_far: components['schemas']['SoFarOut'] | null
       /** Stage */
       stage: string
       /**

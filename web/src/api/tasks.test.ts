@@ -4,7 +4,7 @@ import { api, Problem, type Task } from './client'
 import { whole } from './tasks'
 
 const task = (state: Task['state'], more: Partial<Task> = {}): Task => ({
-  id: 7, kind: 'proof', title: 'The proof', state, progress: 0, stage: '', ahead: 0, again: false, problem: null, ...more,
+  id: 7, kind: 'proof', title: 'The proof', state, progress: 0, stage: '', ahead: 0, so_far: null, again: false, problem: null, ...more,
 }) // prettier-ignore
 
 beforeEach(() => void vi.useFakeTimers())

@@ -73,6 +73,7 @@ describe('what is known of the proof', () => {
       stage: 'cutting',
       progress: 0.4,
       ahead: 0,
+      so_far: null,
       again: false,
     } as const
     const { state, view } = mark({ task })

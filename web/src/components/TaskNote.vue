@@ -11,12 +11,22 @@ const said = computed(() => {
   return task.ahead ? `waiting for ${task.ahead} other task${task.ahead > 1 ? 's' : ''}` : 'waiting to start'
 })
 const percent = computed(() => Math.round(task.state === 'running' ? 100 * task.progress : 0))
+/** What is known before it has ended: of a proof, what was found on the sheets that were looked at. */
+const soFar = computed(() => {
+  const known = task.so_far
+  if (!known || (known.of < 2 && !known.found)) return ''
+  const sheets = `${known.done} of ${known.of} sheet${known.of > 1 ? 's' : ''} measured`
+  if (!known.found) return `${sheets}, nothing found yet.`
+  const more = known.found - known.first.length
+  return `${sheets}; found so far: ${known.first.join(' ')}${more > 0 ? ` And ${more} more.` : ''}`
+})
 </script>
 
 <template>
   <p class="task small" role="status">
     <span>{{ task.title }}: {{ said }}</span>
     <ElProgress class="bar" :percentage="percent" :aria-label="task.title" :stroke-width="6" />
+    <span v-if="soFar" class="so-far">{{ soFar }}</span>
     <ElButton link size="small" @click="api.cancelTask(task.id)">Cancel</ElButton>
   </p>
 </template>
@@ -33,5 +43,9 @@ const percent = computed(() => Math.round(task.state === 'running' ? 100 * task.
   flex: 1;
   min-width: 9rem;
   max-width: 20rem;
+}
+.so-far {
+  flex-basis: 100%;
+  color: var(--second);
 }
 </style>
