@@ -5,7 +5,7 @@ SHELL := /bin/bash
 .ONESHELL:
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint types unit page-tests bench soak soak-edits soak-jobs soak-letters soak-more soak-server screens pictures prints api lock clean
+.PHONY: help setup demo test test-heart lint types unit page-tests bench soak soak-edits soak-jobs soak-letters soak-more soak-mutants soak-server screens pictures prints api lock clean
 
 PYTHON ?= python3
 PORT ?= 8000
@@ -45,6 +45,9 @@ types: .stamps/dev .stamps/npm-dev ## strict type checks of Python and TypeScrip
 	@$(BIN)/mypy --no-error-summary -p lean_notch -p config -p upkeep -p accounts -p workshop -p designs -p tasks -p demo -p results -p ground
 	$(NPM) run -s check
 
+test-heart: .stamps/dev ## the core's tests of proof, joints, making, basis and geometry; ends at the first failure
+	@$(BIN)/pytest tests/heart tests/references -x -n 2 --dist=loadgroup
+
 unit: .stamps/dev .stamps/page .stamps/chromium ## Python tests: core, server, browser
 	@$(BIN)/pytest -n 2 --dist=loadgroup
 
@@ -65,6 +68,10 @@ soak-letters: .stamps/dev ## every letter of every font, cut at many heights thr
 
 soak-more: .stamps/dev .stamps/page .stamps/chromium ## what `make test` leaves out: longer walks through the page, more of the same random cases
 	@$(BIN)/pytest -m rare -n 2 --dist=loadgroup
+
+soak-mutants: .stamps/dev ## small changes of the heart, one at a time: which of them no test notices (MUTANTS=n, STATE=file to go on from there)
+	@$(BIN)/python scripts/mutants.py --listed $(if $(STATE),--state $(STATE))
+	$(BIN)/python scripts/mutants.py --changes $(or $(MUTANTS),60) $(if $(STATE),--state $(STATE))
 
 soak-server: .stamps/dev ## kills the server and its children 100 times at any moment; ROUNDS=n for more
 	@$(BIN)/pytest tests/soak/test_server_soak.py -s

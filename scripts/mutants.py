@@ -1,6 +1,6 @@
 """Changes the heart of the core in small ways, one at a time in a copy, and tells which of them no test notices.
 
-    python scripts/mutants.py --changes 60 [--state FILE] [--listed] [--at-once 2]
+    python scripts/mutants.py --changes 60 [--seed 1] [--state FILE] [--listed] [--at-once 2]
 
 Drawn are changes of comparisons, sums, numbers, `and` and `or`, `min` and `max`, conditions; `tests/soak/changes.toml` lists
 those that a review once found unnoticed, and those that change nothing, each with its reason. With a state file a run goes on
@@ -13,7 +13,6 @@ import argparse
 import ast
 import json
 import os
-import random
 import shutil
 import subprocess
 import sys
@@ -21,6 +20,7 @@ import tempfile
 import tomllib
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
+from hashlib import sha256
 from itertools import pairwise
 from pathlib import Path
 from queue import SimpleQueue
@@ -150,10 +150,11 @@ def _walked(node: ast.AST) -> Iterator[ast.AST]:
 
 
 def drawn(seed: int, count: int) -> list[Change]:
-    """The same for the same seed and the same code: as many of each room as it has of all."""
-    modules = sorted(str(path.relative_to(ROOT / "core/lean_notch")) for room in HEART for path in (ROOT / "core/lean_notch" / room).glob("*.py"))  # fmt: skip
-    every = [change for module in modules for change in changes_of(module)]
-    return random.Random(seed).sample(every, count)
+    """The same for the same seed, but for those whose lines were changed since; as many of each room as it has of all."""
+    core = ROOT / "core/lean_notch"
+    modules = [str(path.relative_to(core)) for room in HEART for path in (core / room).glob("*.py")]
+    every = {change.name: change for module in modules for change in changes_of(module)}
+    return [every[name] for name in sorted(every, key=lambda name: sha256(f"{seed} {name}".encode()).digest())[:count]]
 
 
 def listed() -> list[Change]:
@@ -181,7 +182,13 @@ def tests_of(copy: Path, module: str) -> list[str]:
         said = path.read_text()
         near = f"lean_notch.{room}.{stem} " in said or (f"from lean_notch.{room} import" in said and stem in said)
         return (
-            0 if near else 1 if path.stem == "test_prints" else 2 if f"lean_notch.{room}" in said else 3
+            0
+            if near
+            else 1
+            if path.stem in ("test_limits", "test_prints")
+            else 2
+            if f"lean_notch.{room}" in said
+            else 3
         ), path.stat().st_size
 
     return [str(path.relative_to(copy)) for path in sorted(files, key=far)]

@@ -1,6 +1,6 @@
 """Prints of all files that jobs give: SHA-256 by job, format, split and unit. A change that is meant alters the rows it names.
 
-`make prints` writes `tests/files/prints.json` anew; `git diff` shows what a change has moved.
+`make prints` writes `tests/files/prints.json` anew; `git diff` shows what a change has moved. What a new recipe gives is kept besides.
 """
 
 from __future__ import annotations
@@ -10,18 +10,21 @@ from collections.abc import Iterator
 from hashlib import sha256
 from itertools import product
 from pathlib import Path
+from random import Random
 from typing import Any
 
 from lean_notch.basis import Basis, Board, BoardBasis, Machine, Readings
 from lean_notch.basis.machine import KerfFound, Tool
 from lean_notch.cutting import Profile
 from lean_notch.cutting.profile import SPLITS
+from lean_notch.design import design_to_json
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.files import FILE_FORMATS, write_files
 from lean_notch.job import Job, compute
 from lean_notch.recipes import RECIPES
 
 PRINTS = Path(__file__).parent / "files" / "prints.json"
+DESIGNS = Path(__file__).parent / "files" / "recipes"
 FIRST_WORDS = 80
 
 Row = dict[str, str] | str
@@ -45,6 +48,26 @@ def recipe_jobs() -> Iterator[tuple[str, Job]]:
             except NotchError:  # pragma: no cover - usual answers are answers
                 continue
             yield f"{name}, {machine}", Job(design, Basis(tuple((one.id, board) for one in design.boards)))
+
+
+def kept_designs() -> Iterator[tuple[str, dict[str, Any]]]:
+    """What recipes gave when they were new: by recipe, answers and the document that was made of them."""
+    for path in sorted(DESIGNS.glob("*.json")):
+        for one in json.loads(path.read_text()):
+            yield path.stem, one
+
+
+def keep_new_designs() -> None:
+    """Of recipes that have none: with their usual answers, and with others. What is kept is never written anew."""
+    from right_jobs import answers
+
+    DESIGNS.mkdir(exist_ok=True)
+    for name, recipe in RECIPES.items():
+        file = DESIGNS / f"{name}.json"
+        if not file.exists():
+            asked = [{}, answers(name, Random(name))]
+            made = [{"answers": one, "design": design_to_json(recipe.design(recipe.title, one))} for one in asked]
+            file.write_text(json.dumps(made, indent=0, ensure_ascii=False) + "\n")
 
 
 def prints_of(job: Job) -> dict[str, Row]:

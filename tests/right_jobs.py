@@ -33,6 +33,12 @@ def answers(name: str, chance: random.Random) -> dict[str, str]:
         figure = chance.choice(["reed", "tree", "drop", "dragonfly"])
         height = mm(34, 60) if figure == "dragonfly" else mm(90, 260)
         return {"figure": figure, "width": mm(110, 260), "height": height, "span": mm(110, 260)}
+    if name == "tag":
+        return {"width": mm(80, 120), "height": mm(30, 50), "hole": mm(3, 6), "text": chance.choice(["Sedge", "Newt"])}
+    if name == "panel":
+        return {"width": mm(260, 400), "height": mm(130, 200), "rounds": str(chance.randint(1, 4)), "text": "WREN"}
+    if name == "angle-gauge":
+        return {"width": mm(120, 150), "height": mm(22, 26), "hole": mm(4, 6), "rule_width": mm(12, 14)}
     if name == "rack":
         return {
             "width": mm(300, 800), "depth": mm(160, 300), "height": mm(150, 300), "rail": mm(60, 140), "overhang": mm(20, 40),

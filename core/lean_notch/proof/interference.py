@@ -31,7 +31,7 @@ _SAYS: Mapping[Level, str] = {
 }
 
 HAIR_MM = 0.005
-"""Members of a joint may share this at the mean: what chords leave of arcs, and no caliper shows."""
+"""What chords leave of arcs, and no caliper shows: two parts are as near, and as far in each other, as before within this."""
 
 _CHORD_MM = 0.002
 
