@@ -5,6 +5,7 @@ from __future__ import annotations
 from accounts.api import TooManyTries
 from accounts.api import router as accounts
 from designs.api import router as designs
+from designs.api_files import router as files
 from designs.compute import Beside
 from django.contrib.auth.models import User
 from django.http import Http404, HttpRequest, HttpResponse
@@ -25,6 +26,7 @@ from config.waiting import waiting_page
 api = NinjaAPI(title="Lean Notch", version="1", auth=django_auth, docs_url=None)
 api.add_router("", accounts, tags=["accounts"])
 api.add_router("", workshop, tags=["workshop"])
+api.add_router("", files, tags=["designs"])
 api.add_router("", designs, tags=["designs"])
 api.add_router("", tasks, tags=["tasks"])
 

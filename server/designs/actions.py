@@ -6,53 +6,39 @@ job is computed, nobody else waits for the database.
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import asdict, dataclass, replace
-from datetime import timedelta
-from hashlib import sha256
-from typing import Any, cast
+from dataclasses import dataclass, replace
 
 from accounts.names import shown_name
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Q, QuerySet
+from django.db.models import QuerySet
 from django.utils import timezone
 from ground.problems import Conflict, Saved
-from lean_notch.basis import FITS, Basis, Board
+from lean_notch.basis import FITS, Basis
 from lean_notch.basis.equip import equipped
 from lean_notch.basis.never import refuse_never
-from lean_notch.basis.settings import Outcome
-from lean_notch.design import MAIN, Imported, ShapeStep
+from lean_notch.design import MAIN
 from lean_notch.design import Design as Drawn
 from lean_notch.documents.plain import choice, text
 from lean_notch.edits import Edit, edit_job, edits_between, independent, refuse_own_failures, sentence
-from lean_notch.ground.errors import MissingInput, NotchError
-from lean_notch.ground.findings import Finding
-from lean_notch.hand_over.files import FileFormat, OutFile, marked
-from lean_notch.hand_over.packed import check_file, files_used, pack, unpack
-from lean_notch.hand_over.proving import FileProof
+from lean_notch.ground.errors import NotchError
 from lean_notch.job import Job, Result, job_to_json, refuse_without_place
-from lean_notch.job.for_machine import is_on, on_machine, refuse_without_room
 from lean_notch.lengths.units import Unit
 from lean_notch.recipes import Recipe
 from lean_notch.test_pieces.trial_pair import trial_pair
 from lean_notch.told.another_basis import Change, changes
 from lean_notch.told.recipe_tried import Draft, draft
-from workshop.actions import limits_of_kind, stock_in_use
-from workshop.models import Machine, Stock
 
-from . import again, verdicts
 from .compute import OUTLINES, computed, keep_job
-from .kept_files import forget_kept, read_kept, write_kept
-from .models import Design, Export, FileUse, KeptFile, Layout, OwnRecipe, Revision
+from .files_of_jobs import refuse_strange_files, use_files
+from .models import Design, Revision
+from .never_today import refuse_what_stopped_being_so
 from .pictures import Picture, picture
 from .rack import RACK, NothingThere
 
 MOST_TRIES = 3
-UNUSED_FOR = timedelta(days=1)
-"""How long a file may wait for a step that uses it."""
 
 
 def start_design(
@@ -69,7 +55,7 @@ def start_design(
     field."""
     job = new_job(recipe, name, settings, unit, stock, machine, fit)
     refuse_without_place(computed(job))  # a job that cannot be built, or fits no sheet, is not started
-    return _start(owner, job, f"Started from {recipe.title.lower()}" if recipe else "Started empty")
+    return start_kept(owner, job, f"Started from {recipe.title.lower()}" if recipe else "Started empty")
 
 
 def new_job(
@@ -111,7 +97,7 @@ def _asked(recipe: Recipe, name: str, settings: Mapping[str, object], unit: Unit
         raise
 
 
-def _start(owner: User, job: Job, said: str, variant_of: Design | None = None) -> Design:
+def start_kept(owner: User, job: Job, said: str, variant_of: Design | None = None) -> Design:
     shown = picture(job)
     with transaction.atomic():
         design = Design.objects.create(owner=owner, name=job.design.name, variant_of=variant_of)
@@ -147,8 +133,8 @@ def edit_design(
         design = _read(design_id)
         before = head_of(design).job
         after = edit_job(before, edits, unit, RACK)
-        _refuse_never_today(before, after)
-        _refuse_strange_files(design.owner, before, after)
+        refuse_what_stopped_being_so(before, after)
+        refuse_strange_files(design.owner, before, after)
         if after == before:
             return design  # also where the same edits were saved before, and their answer was lost on its way
         if design.moves != seen:
@@ -214,7 +200,7 @@ def try_edits(
     """What edits would make of the job, and how its figures differ, if those are wanted. Raises NotchError at an edit's path."""
     before = computed(head_of(design).job)
     after = edit_job(before.job, edits, unit, RACK)
-    _refuse_strange_files(design.owner, before.job, after)
+    refuse_strange_files(design.owner, before.job, after)
     result = computed(after)
     refuse_own_failures(edits, before, result)
     return after, changes(before, result) if figures else ()
@@ -224,14 +210,14 @@ def save_variant(design: Design, name: str, swap: Swap) -> Design:
     """A design of its own on another basis, that remembers which one it comes from. Raises NotchError."""
     job = edit_job(head_of(design).job, [Edit("put", "name", name), *swap.edits], "mm", RACK)
     computed(job)
-    return _start(design.owner, job, f"Started as a variant of {design.name}", design)
+    return start_kept(design.owner, job, f"Started as a variant of {design.name}", design)
 
 
 def start_trial_pair(design: Design, joint: str, pairs: int, step: float, owner: User) -> Design:
     """A job that cuts a trial pair of one of its joints. Raises NotchError at "pairs", "step" or the joint."""
     job = trial_pair(head_of(design).job, joint, pairs, step)
     computed(job)
-    return _start(owner, job, f"Started as a trial pair of {design.name}")
+    return start_kept(owner, job, f"Started as a trial pair of {design.name}")
 
 
 def _free_title(title: str, owner: User) -> str:
@@ -246,11 +232,7 @@ def duplicate(design: Design, owner: User) -> Design:
     title = _free_title(f"{design.name[:68]}, copy", owner)
     job = edit_job(head_of(design).job, [Edit("put", "name", title)], "mm", RACK)
     computed(job)
-    return _start(owner, job, f"Started as a copy of {design.name}")
-
-
-def _is_number(text: str) -> bool:
-    return text.isascii() and text.isdigit()
+    return start_kept(owner, job, f"Started as a copy of {design.name}")
 
 
 def undo(design_id: int, seen: int) -> Design:
@@ -306,162 +288,6 @@ def restore_design(design: Design) -> None:
     design.save()
 
 
-def job_for(job: Job, machine: int | None) -> Job:
-    """The job as it is planned on a machine of the workshop, or as it is. Raises NothingThere for a machine that is not there."""
-    if machine is None or is_on(job, str(machine)):
-        return job
-    if not Machine.objects.filter(pk=machine, removed=None).exists():
-        raise NothingThere(
-            "That machine is not in the workshop any more.",
-            fix="Choose another receiver, or restore the machine.",
-            field="machine",
-        )
-    known = RACK.machine(machine)
-    moved = on_machine(job, known, RACK.entries(known.id))
-    refuse_without_room(computed(moved))
-    return moved
-
-
-def refuse_never_today(job: Job) -> None:
-    """Raises NeverOnMachine at "machine" where the workshop says today that a board of the job is never cut on its machine: the job's
-    own copy may be older."""
-    for board in job.design.boards:
-        basis = job.basis.of(board.id)
-        refuse_never(_as_today(basis.stock), basis.machine, "machine")
-
-
-def _refuse_never_today(before: Job, after: Job) -> None:
-    """The same of boards and machines that an edit brings together."""
-    for name, one in after.basis.boards if after.basis is not before.basis else ():
-        was = dict(before.basis.boards).get(name)
-        if was is None or (was.stock.id, was.machine.id) != (one.stock.id, one.machine.id):
-            refuse_never(_as_today(one.stock), one.machine, f"basis/{name}/machine")
-
-
-def _as_today(stock: Board) -> Board:
-    row = Stock.objects.filter(pk=int(stock.id)).first() if _is_number(stock.id) else None
-    return stock_in_use(row) if row else replace(stock, limits=stock.limits.over(limits_of_kind(stock.kind)))
-
-
-def keep_exports(
-    revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any],
-    machine: int | None = None,
-) -> list[Export]:  # fmt: skip
-    """Keeps files that were written of a revision by a profile, for its own machine or another one, with the layout that they come
-    from and what the proof of each said: a file's proof is the one that read these very bytes under its name."""
-    placed = computed(revision.job).layout
-    read = {(proof.name, proof.sha256): proof for proof in proofs}
-    of_each = [(file, read[file.name, sha256(file.data).hexdigest()]) for file in files]
-    with transaction.atomic():
-        layout, _ = Layout.objects.get_or_create(revision=revision, defaults={"document": asdict(placed)})
-        return [
-            Export.objects.create(
-                layout=layout,
-                sheet=file.sheet,
-                format=file_format,
-                data=file.data,
-                sha256=proof.sha256,
-                holds={"part": file.part, "operation": file.operation, "back": file.back, "machine": machine},
-                profile=profile,
-                proof={**verdicts.dated(proof.said), "found": _told(proof.findings)},
-                receiver=str(profile["name"])[:80],
-                file_name=marked(file.name, proof.said.verdict),
-            )
-            for file, proof in of_each
-        ]
-
-
-MOST_TOLD = 12
-
-
-def _told(findings: Sequence[Finding]) -> list[list[str]]:
-    """What stops a file and what was not looked at in it, in words."""
-    return [[one.severity, one.why] for one in findings if one.severity != "look"][:MOST_TOLD]
-
-
-class ChangedFile(NotchError):
-    code = "changed-file"
-
-
-def content_of(export: Export) -> bytes:
-    """The bytes that were handed over. Raises ChangedFile if they are no longer those that its proof read."""
-    data = bytes(export.data)
-    if export.sha256 and sha256(data).hexdigest() != export.sha256:
-        raise ChangedFile(
-            f"{export.file_name} is not what was handed over any more: its SHA-256 is another one.",
-            fix="Save it again from the job, or restore a backup.",
-        )
-    return data
-
-
-def today(export: Export) -> tuple[str, ...] | None:
-    """What would be otherwise if a file were written today; None where it is not known by which profile it was written."""
-    if export.profile is None or export.holds is None:
-        return None
-    job = job_for(export.layout.revision.job, export.holds.get("machine"))
-    held = [export.sheet, export.holds["part"], export.holds["operation"], export.holds["back"]]
-    return tuple(again.would_differ(job, export.profile, cast(FileFormat, export.format), held, content_of(export)))
-
-
-def tell_outcome(export: Export, outcome: Outcome) -> Export:
-    """Keeps how a file came out."""
-    export.outcome, export.told = outcome, timezone.now()
-    export.save(update_fields=["outcome", "told"])
-    return export
-
-
-def keep_file(maker: User, title: str, data: bytes) -> tuple[KeptFile, list[str]]:
-    """Keeps a drawing that a step of the maker's may use; with the layers of its outlines. Raises NotchError for one that is too large
-    or holds no outline, Beside."""
-    check_file(data)
-    layers = again.layers_of(title, data)
-    return _kept(maker, title, data), layers
-
-
-def _kept(maker: User, title: str, data: bytes) -> KeptFile:
-    # Brought again, it waits for a step anew.
-    kept, _ = KeptFile.objects.update_or_create(
-        name=write_kept(data),
-        defaults={"added": timezone.now()},
-        create_defaults={"title": title[:200], "size": len(data)},
-    )
-    kept.makers.add(maker)
-    forget_unused()
-    return kept
-
-
-def forget_unused() -> int:
-    """Removes kept files that no revision uses and none was made for lately; how many."""
-    unused = KeptFile.objects.filter(uses=None, added__lt=timezone.now() - UNUSED_FOR)
-    names = list(unused.values_list("name", flat=True))
-    for name in names:
-        forget_kept(name)
-    unused.filter(name__in=names).delete()
-    return len(names)
-
-
-def pack_design(design: Design) -> bytes:
-    """The job and its files as one open file."""
-    job = head_of(design).job
-    return pack(job, {name: read_kept(name) for name in files_used(job.design)})
-
-
-def unpack_design(owner: User, data: bytes) -> Design:
-    """A new job from a packed one. Its numbers of boards and machines are another workshop's, and are forgotten."""
-    again.look_into_packed(data)
-    job, files = unpack(data)
-    for content in files.values():
-        check_file(content)
-        _kept(owner, again.PACKED_TITLE, content)
-    boards = tuple(
-        (name, replace(one, stock=replace(one.stock, id=""), machine=replace(one.machine, id="")))
-        for name, one in job.basis.boards
-    )
-    job = replace(job, basis=Basis(boards))
-    computed(job)
-    return _start(owner, job, "Unpacked from a file")
-
-
 def head_of(design: Design) -> Revision:
     assert design.head is not None, "a design is created together with its first revision"
     return design.head
@@ -492,44 +318,11 @@ def _advance(design: Design, job: Job, said: str, by: User | None, shown: Pictur
         design=design, number=newest + 1, parent=parent, document=document, by=by, sentence=said[:400], picture=shown
     )
     revision.job = keep_job(revision.key, job)
-    _use_files(revision, job)
+    use_files(revision, job)
     if parent:
         parent.redo = revision
         parent.save(update_fields=["redo"])
     _move(design, revision)
-
-
-def _refuse_strange_files(owner: User, before: Job, after: Job) -> None:
-    """Raises MissingInput at the step's file for one that edits name and that this maker neither brought nor uses."""
-    named = (
-        set(files_used(after.design)) - set(files_used(before.design)) if after.design is not before.design else set()
-    )
-    if not named:
-        return
-    own = KeptFile.objects.filter(Q(makers=owner) | Q(uses__revision__design__owner=owner), name__in=named)
-    strange = named - set(own.values_list("name", flat=True))
-    shared = (
-        json.dumps(list(OwnRecipe.objects.filter(removed=None).values_list("document", flat=True))) if strange else ""
-    )
-    for part in after.design.parts:
-        for step in part.steps:
-            name = step.shape.file if isinstance(step, ShapeStep) and isinstance(step.shape, Imported) else ""
-            if name in strange and name not in shared:
-                raise MissingInput(
-                    f"The file {name[:12]} is not kept here any more.", fix="Add the file again.",
-                    field=f"parts/{part.id}/steps/{step.id}/shape/file",
-                )  # fmt: skip
-
-
-def _use_files(revision: Revision, job: Job) -> None:
-    names = files_used(job.design)
-    known = KeptFile.objects.in_bulk(names)
-    if len(known) < len(names):
-        missing = next(name for name in names if name not in known)
-        raise NothingThere(f"The file {missing[:12]} is not kept here.", fix="Add the file again.", field="shape/file")
-    for i, name in enumerate(names):
-        check_file(b"", i, sum(known[other].size for other in names[: i + 1]))
-        FileUse.objects.create(revision=revision, file=known[name])
 
 
 def _move(design: Design, revision: Revision) -> Design:

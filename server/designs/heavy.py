@@ -29,12 +29,12 @@ from tasks.kinds import Given, Kind, Write, register
 from tasks.models import Task
 from workshop.actions import settings_of
 
-from . import actions, again, carried, shown, verdicts
+from . import actions, again, carried, handed_over, never_today, shown, shown_proof, verdicts
 from .compute import OUTLINES, PATIENCE_SECONDS, WORK_OUT, computed, known_proof, proved
 from .compute import again as again_kind
 from .models import Design, Revision
 from .pictures import keep_picture
-from .schemas import ReaderIn
+from .schemas.asked import ReaderIn
 
 READ_SHARE = 0.3
 """How much of a proof's time the proof of a file takes where its plan was proved just before (docs/benchmarks.md)."""
@@ -48,7 +48,7 @@ def proof(design: Design, owner: User) -> Found:
     head = actions.head_of(design)
     job = head.job
     keep_picture(head)
-    told = shown.told_settings(job)
+    told = shown_proof.told_settings(job)
     document = {"job": job_to_json(job), "settings": _settings_json(told)}
     inputs = store.inputs_of(document)
     answer = store.find(PROOF.name, inputs)
@@ -76,8 +76,12 @@ def proof_paper(design: Design, owner: User, maker: str, given: ReaderIn) -> Fou
     if not _beside(seconds) or known_proof(job):
         made = proved(job)
         verdicts.keep(head, made.said)
-        return _paper_out(job, made, shown.written_of(head, maker), given, size)
-    document = {"job": job_to_json(job), "written": asdict(shown.written_of(head, maker)), "reader": given.model_dump()}
+        return _paper_out(job, made, shown_proof.written_of(head, maker), given, size)
+    document = {
+        "job": job_to_json(job),
+        "written": asdict(shown_proof.written_of(head, maker)),
+        "reader": given.model_dump(),
+    }
     return found(owner, PAPER, f"job {design.pk}", document, seconds=seconds)
 
 
@@ -86,13 +90,13 @@ def job_sheet(design: Design, maker: str, given: ReaderIn) -> bytes:
     head = actions.head_of(design)
     job = head.job
     settings = {board.id: settings_of(job.basis.of(board.id).machine.id) for board in job.design.boards}
-    return again.job_sheet_of(job, settings, shown.written_of(head, maker), given)
+    return again.job_sheet_of(job, settings, shown_proof.written_of(head, maker), given)
 
 
 def check(name: str, data: bytes, owner: User) -> Found:
     """What a drawing holds and what is wrong with it, as JSON of CheckOut. Raises NotchError."""
     if not _beside(check_seconds(data)):
-        return shown.show_check(name, data).model_dump_json().encode()
+        return shown_proof.show_check(name, data).model_dump_json().encode()
     return found(owner, CHECK, "drawing", {"name": name}, data)
 
 
@@ -102,8 +106,8 @@ def export(
     """Files written and kept, as JSON of a list of ExportOut, for the job's own machine or planned anew for another. Raises
     NotchError."""
     head = actions.head_of(design)
-    job = actions.job_for(head.job, machine)
-    actions.refuse_never_today(job)
+    job = handed_over.job_for(head.job, machine)
+    never_today.refuse_never_today(job)
     now = computed(job)
     # What was measured of the plan here holds for the file: what is left is to read it.
     proving = proof_seconds(now) * (READ_SHARE if known_proof(job) else 1.0)
@@ -127,9 +131,9 @@ def in_files(
 ) -> Found:  # fmt: skip
     """What the files for a receiver hold, as JSON of InFilesOut. Nothing is kept. Raises NotchError."""
     own = actions.head_of(design).job
-    job = actions.job_for(own, machine)
-    actions.refuse_never_today(job)
-    told = shown.told_settings(job)
+    job = handed_over.job_for(own, machine)
+    never_today.refuse_never_today(job)
+    told = shown_proof.told_settings(job)
     if not _beside(export_seconds(computed(job), file_format)):
         return _in_files(job, own, profile, file_format, told)
     document = {
@@ -139,10 +143,10 @@ def in_files(
     return found(owner, IN_FILES, f"job {design.pk}", document)
 
 
-def _in_files(job: Job, own: Job, profile: dict[str, Any], file_format: FileFormat, told: shown.Told) -> bytes:
+def _in_files(job: Job, own: Job, profile: dict[str, Any], file_format: FileFormat, told: shown_proof.Told) -> bytes:
     result = compute(job, profile_from_json(profile), OUTLINES)
-    planned = shown.show_planned(computed(own), result) if job != own else None
-    return shown.show_in_files(result, file_format, told, planned).model_dump_json().encode()
+    planned = shown_proof.show_planned(computed(own), result) if job != own else None
+    return shown_proof.show_in_files(result, file_format, told, planned).model_dump_json().encode()
 
 
 def _compute_in_files(given: Given, tell: Tell) -> bytes:
@@ -152,11 +156,11 @@ def _compute_in_files(given: Given, tell: Tell) -> bytes:
     return _in_files(job, own, document["profile"], document["format"], _settings(document["settings"]))
 
 
-def _settings_json(told: shown.Told) -> dict[str, Any]:
+def _settings_json(told: shown_proof.Told) -> dict[str, Any]:
     return {board: {name: setting_to_json(one) for name, one in some.items()} for board, some in told.items()}
 
 
-def _settings(document: dict[str, Any]) -> shown.Told:
+def _settings(document: dict[str, Any]) -> shown_proof.Told:
     return {board: {name: setting_from_json(one) for name, one in some.items()} for board, some in document.items()}
 
 
@@ -171,8 +175,8 @@ def _compute_proof(given: Given, tell: Tell) -> bytes:
     return _proof_out(job, prove_job(computed(job), tell=tell), _settings(given.document["settings"]))
 
 
-def _proof_out(job: Job, proof: Proof, told: shown.Told) -> bytes:
-    return shown.show_proof(job, proof, told).model_dump_json().encode()
+def _proof_out(job: Job, proof: Proof, told: shown_proof.Told) -> bytes:
+    return shown_proof.show_proof(job, proof, told).model_dump_json().encode()
 
 
 def _compute_paper(given: Given, tell: Tell) -> bytes:
@@ -211,7 +215,7 @@ def _with_state(answer: bytes, head: Revision, moves: int) -> bytes:
 
 def _compute_check(given: Given, tell: Tell) -> bytes:
     tell(0.0, "reading the drawing")
-    return shown.show_check(given.document["name"], given.data, tell).model_dump_json().encode()
+    return shown_proof.show_check(given.document["name"], given.data, tell).model_dump_json().encode()
 
 
 def _compute_export(given: Given, tell: Tell) -> bytes:
@@ -248,8 +252,8 @@ def _kept(
     revision: Revision, file_format: FileFormat, files: Sequence[OutFile], proofs: Sequence[FileProof], profile: dict[str, Any],
     machine: int | None,
 ) -> bytes:  # fmt: skip
-    exports = actions.keep_exports(revision, file_format, files, proofs, profile, machine)
-    return json.dumps([json.loads(shown.show_export(one).model_dump_json()) for one in exports]).encode()
+    exports = handed_over.keep_exports(revision, file_format, files, proofs, profile, machine)
+    return json.dumps([json.loads(shown_proof.show_export(one).model_dump_json()) for one in exports]).encode()
 
 
 again_kind(WORK_OUT, "Working out the parts", _work_out)

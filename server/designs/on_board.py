@@ -18,7 +18,7 @@ from .actions import head_of
 from .bases import bases_of, is_of
 from .compute import OUTLINES, Beside, computed
 from .models import Design, Export
-from .shown import show_change
+from .shown_changes import show_change
 
 MOST_JOBS = 12
 MOST_SECONDS = QUICK_SECONDS

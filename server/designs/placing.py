@@ -13,7 +13,7 @@ from lean_notch.ground.errors import MissingInput
 from .actions import head_of
 from .compute import computed
 from .models import Design
-from .schemas import PlacingIn
+from .schemas.asked import PlacingIn
 
 
 def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:

@@ -26,8 +26,9 @@ from .actions import head_of
 from .bases import Document, bases_of, boards_of
 from .models import Design, Export, Revision
 from .pictures import Picture, is_current, is_of_release, keep_picture
-from .schemas import Kin
-from .shown import said_of, show_verdict
+from .schemas.jobs import Kin
+from .shown_changes import said_of
+from .shown_proof import show_verdict
 from .today import News, Workshop, concerned
 
 PICTURE_SECONDS = 0.1

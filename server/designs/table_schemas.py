@@ -18,7 +18,9 @@ from lean_notch.told.route import Stop
 from lean_notch.told.summary import Tone
 from workshop.schemas import LimitsValues, SpeedValues
 
-from .schemas import ChangeOut, Kin, Out, VerdictOut
+from .schemas.jobs import ChangeOut, Kin
+from .schemas.made import Out
+from .schemas.proved import VerdictOut
 
 
 class PanelOut(Out):

@@ -18,7 +18,7 @@ from .actions import Swap, head_of
 from .compute import OUTLINES, again, computed, here_or_beside
 from .models import Design
 from .rack import RACK
-from .shown import show_trial
+from .shown_changes import show_trial
 from .today import News, news_of
 
 _TRIALS = TypeAdapter(list[out.TrialOut])

@@ -6,7 +6,7 @@ from datetime import timedelta
 
 import pytest
 from client import edit, get, post
-from designs import actions
+from designs import actions, files_of_jobs
 from designs.models import Design, KeptFile, Revision
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -195,7 +195,7 @@ def test_a_file_is_kept_by_its_content_while_a_revision_uses_it(wren, tray):
     assert used["parts"][0]["steps"][-1]["problem"] is None
     other = upload(wren, "/files", SVG.replace(b"20", b"21")).json()["name"]
     KeptFile.objects.update(added=timezone.now() - timedelta(days=9))
-    assert actions.forget_unused() == 1
+    assert files_of_jobs.forget_unused() == 1
     assert set(KeptFile.objects.values_list("name", flat=True)) == {kept["name"]}
     assert not (settings.DATA_DIR / "files" / other).exists()
     assert get(wren, f"/designs/{tray['id']}/proof").json()["fits"]

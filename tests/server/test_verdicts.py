@@ -41,7 +41,7 @@ def test_the_proof_of_one_revision_is_not_told_of_the_next(wren, tray, proved):
 
 
 def test_what_another_release_proved_is_not_told(wren, tray, proved, monkeypatch):
-    monkeypatch.setattr(verdicts, "release", lambda: "of tomorrow")
+    monkeypatch.setattr(release, "core", lambda: "of tomorrow")
     assert (card(wren)["proof"], card(wren)["proved_before"]) == (None, False)
     assert "Not proved." in wren.get(f"/api/designs/{tray['id']}/job-sheet").content.decode()
 

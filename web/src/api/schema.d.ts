@@ -17,7 +17,7 @@ export interface paths {
      * Check Drawing
      * @description Looks for what a cutter would complain about in any SVG or DXF. Nothing is kept once it is answered.
      */
-    post: operations['designs_api_check_drawing']
+    post: operations['designs_api_files_check_drawing']
     delete?: never
     options?: never
     head?: never
@@ -192,7 +192,7 @@ export interface paths {
      * Unpack Design
      * @description A new job from a packed one.
      */
-    post: operations['designs_api_unpack_design']
+    post: operations['designs_api_files_unpack_design']
     delete?: never
     options?: never
     head?: never
@@ -262,10 +262,10 @@ export interface paths {
       cookie?: never
     }
     /** List Exports */
-    get: operations['designs_api_list_exports']
+    get: operations['designs_api_files_list_exports']
     put?: never
     /** Export Design */
-    post: operations['designs_api_export_design']
+    post: operations['designs_api_files_export_design']
     delete?: never
     options?: never
     head?: never
@@ -362,7 +362,7 @@ export interface paths {
      * Look Into Files
      * @description What would be written for a receiver; nothing is kept.
      */
-    post: operations['designs_api_look_into_files']
+    post: operations['designs_api_files_look_into_files']
     delete?: never
     options?: never
     head?: never
@@ -380,7 +380,7 @@ export interface paths {
      * Read Job Sheet
      * @description As a page to print, its lengths in the reader's unit.
      */
-    get: operations['designs_api_read_job_sheet']
+    get: operations['designs_api_files_read_job_sheet']
     put?: never
     post?: never
     delete?: never
@@ -420,7 +420,7 @@ export interface paths {
      * Pack Design
      * @description The job and the files it uses, as one open file.
      */
-    get: operations['designs_api_pack_design']
+    get: operations['designs_api_files_pack_design']
     put?: never
     post?: never
     delete?: never
@@ -457,7 +457,7 @@ export interface paths {
       cookie?: never
     }
     /** Read Proof */
-    get: operations['designs_api_read_proof']
+    get: operations['designs_api_files_read_proof']
     put?: never
     post?: never
     delete?: never
@@ -477,7 +477,7 @@ export interface paths {
      * Read Proof Paper
      * @description The proof on one page, as PDF.
      */
-    get: operations['designs_api_read_proof_paper']
+    get: operations['designs_api_files_read_proof_paper']
     put?: never
     post?: never
     delete?: never
@@ -691,7 +691,7 @@ export interface paths {
      * Tell Outcome
      * @description How a file came out.
      */
-    patch: operations['designs_api_tell_outcome']
+    patch: operations['designs_api_files_tell_outcome']
     trace?: never
   }
   '/api/exports/{export_id}/file': {
@@ -702,7 +702,7 @@ export interface paths {
       cookie?: never
     }
     /** Read File */
-    get: operations['designs_api_read_file']
+    get: operations['designs_api_files_read_file']
     put?: never
     post?: never
     delete?: never
@@ -722,7 +722,7 @@ export interface paths {
      * Compare With Today
      * @description What would be otherwise in a file if it were written today.
      */
-    get: operations['designs_api_compare_with_today']
+    get: operations['designs_api_files_compare_with_today']
     put?: never
     post?: never
     delete?: never
@@ -744,7 +744,7 @@ export interface paths {
      * Keep File
      * @description Keeps a drawing, so that a step may use its outlines.
      */
-    post: operations['designs_api_keep_file']
+    post: operations['designs_api_files_keep_file']
     delete?: never
     options?: never
     head?: never
@@ -5464,7 +5464,7 @@ export interface components {
 }
 export type $defs = Record<string, never>
 export interface operations {
-  designs_api_check_drawing: {
+  designs_api_files_check_drawing: {
     parameters: {
       query?: never
       header?: never
@@ -5784,7 +5784,7 @@ export interface operations {
       }
     }
   }
-  designs_api_unpack_design: {
+  designs_api_files_unpack_design: {
     parameters: {
       query?: never
       header?: never
@@ -6003,7 +6003,7 @@ export interface operations {
       }
     }
   }
-  designs_api_list_exports: {
+  designs_api_files_list_exports: {
     parameters: {
       query?: never
       header?: never
@@ -6034,7 +6034,7 @@ export interface operations {
       }
     }
   }
-  designs_api_export_design: {
+  designs_api_files_export_design: {
     parameters: {
       query?: never
       header?: never
@@ -6264,7 +6264,7 @@ export interface operations {
       }
     }
   }
-  designs_api_look_into_files: {
+  designs_api_files_look_into_files: {
     parameters: {
       query?: never
       header?: never
@@ -6326,7 +6326,7 @@ export interface operations {
       }
     }
   }
-  designs_api_read_job_sheet: {
+  designs_api_files_read_job_sheet: {
     parameters: {
       query?: {
         unit?: 'mm' | 'in'
@@ -6398,7 +6398,7 @@ export interface operations {
       }
     }
   }
-  designs_api_pack_design: {
+  designs_api_files_pack_design: {
     parameters: {
       query?: never
       header?: never
@@ -6482,7 +6482,7 @@ export interface operations {
       }
     }
   }
-  designs_api_read_proof: {
+  designs_api_files_read_proof: {
     parameters: {
       query?: never
       header?: never
@@ -6540,7 +6540,7 @@ export interface operations {
       }
     }
   }
-  designs_api_read_proof_paper: {
+  designs_api_files_read_proof_paper: {
     parameters: {
       query?: {
         unit?: 'mm' | 'in'
@@ -7094,7 +7094,7 @@ export interface operations {
       }
     }
   }
-  designs_api_tell_outcome: {
+  designs_api_files_tell_outcome: {
     parameters: {
       query?: never
       header?: never
@@ -7138,7 +7138,7 @@ export interface operations {
       }
     }
   }
-  designs_api_read_file: {
+  designs_api_files_read_file: {
     parameters: {
       query?: never
       header?: never
@@ -7169,7 +7169,7 @@ export interface operations {
       }
     }
   }
-  designs_api_compare_with_today: {
+  designs_api_files_compare_with_today: {
     parameters: {
       query?: never
       header?: never
@@ -7209,7 +7209,7 @@ export interface operations {
       }
     }
   }
-  designs_api_keep_file: {
+  designs_api_files_keep_file: {
     parameters: {
       query?: never
       header?: never

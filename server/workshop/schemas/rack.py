@@ -2,21 +2,16 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from lean_notch.documents.plain import in_unit
 from lean_notch.hand_over.files import FileFormat
 from lean_notch.lengths.units import Unit
-from lean_notch.recipes import SettingKind
 from ninja import Schema
 from pydantic import Field
 
-LengthIn = float | Annotated[str, Field(max_length=200)]
-NumberIn = float | Annotated[str, Field(max_length=20)] | None
-Readings = Annotated[list[LengthIn], Field(max_length=100)]
-Way = Literal["slats", "plug", "comb"]
-Operation = Literal["cut", "score", "engrave", "pocket", "fold", "reference"]
+from .measuring import ReadingsOut
+from .typed import LengthIn, NumberIn, Operation, typed_in_unit
 
 
 class SizeIn(Schema):
@@ -61,7 +56,7 @@ class KindLimitsIn(LimitsIn):
 
     def document(self) -> dict[str, Any]:
         given = self.model_dump(exclude_unset=True, exclude={"unit"})
-        return _in_unit(given, self.unit, ("web", "hole", "text"))
+        return typed_in_unit(given, self.unit, ("web", "hole", "text"))
 
 
 class StockIn(Schema):
@@ -86,13 +81,15 @@ class StockIn(Schema):
     def document(self) -> dict[str, Any]:
         """What is given, as the core reads it; fields that are left out stay out."""
         given, unit = self.model_dump(exclude_unset=True, exclude={"unit"}), self.unit
-        document = _in_unit(given, unit, ("nominal", "sheet_width", "sheet_height"))
+        document = typed_in_unit(given, unit, ("nominal", "sheet_width", "sheet_height"))
         if "readings" in given:
             document["readings"] = [in_unit(value, unit) for value in given["readings"]]
         if "other_sheets" in given:
-            document["other_sheets"] = [_in_unit(size, unit, ("width", "height")) for size in given["other_sheets"]]
+            document["other_sheets"] = [
+                typed_in_unit(size, unit, ("width", "height")) for size in given["other_sheets"]
+            ]
         if "limits" in given:
-            document["limits"] = _in_unit(given["limits"], unit, ("web", "hole", "text"))
+            document["limits"] = typed_in_unit(given["limits"], unit, ("web", "hole", "text"))
         if "offcuts" in given:
             document["offcuts"] = [
                 {**cut, "outline": [[in_unit(x, unit), in_unit(y, unit)] for x, y in cut["outline"]]}
@@ -164,10 +161,10 @@ class MachineIn(Schema):
     def document(self) -> dict[str, Any]:
         """What is given, as the core reads it; fields that are left out stay out."""
         given, unit = self.model_dump(exclude_unset=True, exclude={"unit"}), self.unit
-        document = _in_unit(given, unit, ("bed_width", "bed_height", "kerf"))
+        document = typed_in_unit(given, unit, ("bed_width", "bed_height", "kerf"))
         for name, lengths in (("tools", ("diameter", "flute_length")), ("keep_outs", ("x", "y", "width", "height"))):
             if name in given:
-                document[name] = [_in_unit(one, unit, lengths) for one in given[name]]
+                document[name] = [typed_in_unit(one, unit, lengths) for one in given[name]]
         return document
 
 
@@ -311,29 +308,6 @@ class MachineValues(Schema):
     id: str = ""
 
 
-class ReadingsIn(Schema):
-    """Readings to look at before they are kept."""
-
-    readings: Annotated[list[LengthIn], Field(max_length=100)]
-    unit: Unit = "mm"
-
-    def document(self) -> list[object]:
-        return [in_unit(value, self.unit) for value in self.readings]
-
-
-class ReadingsOut(Schema):
-    """`deviation` is that of a single reading; `outliers` are indices."""
-
-    values: list[float]
-    mean: float
-    thin: float
-    thick: float
-    spread: float
-    deviation: float | None
-    outliers: list[int]
-    warnings: list[str]
-
-
 class StockOut(Schema):
     """`readings` says what its document's readings amount to, `usual` what holds for its kind here where it has no limits of its
     own."""
@@ -344,13 +318,6 @@ class StockOut(Schema):
     thickness: float
     readings: ReadingsOut
     measurements: int
-
-
-class MeasurementOut(Schema):
-    id: int
-    taken: datetime
-    by: str
-    readings: ReadingsOut
 
 
 class MachineOut(Schema):
@@ -380,7 +347,7 @@ class CutSettingIn(Schema):
 
     def document(self) -> dict[str, Any]:
         given = {name: value for name, value in self.model_dump(exclude={"unit"}).items() if value is not None}
-        return _in_unit(given, self.unit, ("thickness",))
+        return typed_in_unit(given, self.unit, ("thickness",))
 
 
 class CutSettingOut(Schema):
@@ -405,143 +372,6 @@ class CutSettingOut(Schema):
     by: str
     note: str
     hints: list[str] = []
-
-
-class PieceIn(Schema):
-    """A test piece for a board and a machine; settings are texts in `unit`."""
-
-    way: Way
-    stock: int
-    machine: int
-    settings: dict[str, Annotated[str, Field(max_length=200)]] = {}
-    unit: Unit = "mm"
-
-
-class PieceFileIn(PieceIn):
-    format: Literal["svg", "dxf", "dxf-r12", "pdf"] = "svg"
-
-
-class PracticeIn(PieceIn):
-    seed: Annotated[int, Field(ge=0, le=10**9)]
-
-
-class ToldIn(PieceIn):
-    """What a cut test piece told: readings in `unit`, or how each pair felt."""
-
-    row: Readings = []
-    hole: Readings = []
-    plug: Readings = []
-    answers: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=40)] = []
-    note: Annotated[str, Field(max_length=500)] = ""
-
-    def told(self) -> dict[str, object]:
-        lengths = {name: [in_unit(v, self.unit) for v in getattr(self, name)] for name in ("row", "hole", "plug")}
-        return {**lengths, "answers": self.answers}
-
-
-class PieceSettingOut(Schema):
-    name: str
-    title: str
-    kind: SettingKind
-    help: str
-    text: str
-
-
-class LineOut(Schema):
-    operation: Operation
-    path: str
-
-
-class PieceOut(Schema):
-    """A test piece as it will be cut: its `lines` on a `box` of the sheet, and what to do with it. `clearances` are a
-    comb's, by pair; `kerf_note` says which kerf it is compensated for."""
-
-    title: str
-    about: str
-    instructions: list[str]
-    settings: list[PieceSettingOut]
-    box: tuple[float, float, float, float]
-    lines: list[LineOut]
-    area: float
-    file_names: dict[str, str]
-    clearances: list[float]
-    kerf_note: str
-    kerf_known: bool
-
-
-class ScaleValues(Schema):
-    """The clearance each fit is made with, and the five limits between the six words."""
-
-    press: float
-    snug: float
-    slide: float
-    free: float
-    limits: list[float]
-
-
-class PieceReadOut(Schema):
-    """A kerf with its uncertainty (95 of 100 cases within `within`), or a scale of fits, and the readings in mm."""
-
-    kerf: float | None = None
-    standard: float | None = None
-    within: float
-    because: str
-    row: list[float] = []
-    hole: list[float] = []
-    plug: list[float] = []
-    fits: ScaleValues | None = None
-    notes: list[str] = []
-
-
-class PracticeOut(Schema):
-    """`kerf` is what slats told first, where the piece is a comb."""
-
-    kerf: float | None
-    way: Way
-    thickness: list[float]
-    row: list[float]
-    hole: list[float]
-    plug: list[float]
-    answers: list[str]
-
-
-class TruthOut(Schema):
-    """What a practice machine hides: its kerf, and the clearances at which its five feels change, in mm."""
-
-    kerf: float
-    limits: list[float]
-
-
-class EntryOut(Schema):
-    """`warnings` speak against using it for the board that was asked about; `offered` is the one to use for it."""
-
-    id: int
-    way: Way
-    stock_name: str
-    thickness: float
-    tool: str
-    kerf: float | None
-    within: float
-    fits: ScaleValues | None
-    row: list[float]
-    hole: list[float]
-    plug: list[float]
-    answers: list[str]
-    made: datetime
-    by: str
-    note: str
-    valid: bool
-    warnings: list[str]
-    offered: bool
-
-
-class ValidIn(Schema):
-    valid: bool
-
-
-def _in_unit(document: dict[str, Any], unit: Unit, lengths: tuple[str, ...]) -> dict[str, Any]:
-    """The document with the texts among `lengths` said to be typed in `unit`."""
-    return {**document, **{name: in_unit(document[name], unit) for name in lengths if name in document}}
 
 
 class UsesOut(Schema):
