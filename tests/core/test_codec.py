@@ -5,7 +5,8 @@ from typing import Annotated, ClassVar, Literal
 
 import pytest
 from lean_notch.design.describe import field_infos
-from lean_notch.documents.codec import Many, Mm, Name, Number, Title, Whole, Words, fields_of, in_unit, read, write
+from lean_notch.documents.codec import fields_of, in_unit, read, write
+from lean_notch.documents.rules import Many, Mm, Name, Number, Title, Whole, Words
 from lean_notch.ground.errors import NotchError
 from lean_notch.lengths.length import Length
 

@@ -2,7 +2,7 @@
 
 import pytest
 from lean_notch.ground.errors import ClearanceTooLarge, FingerTooNarrow, FingerTooWide
-from lean_notch.joints.finger import divide_edge, finger_edges
+from lean_notch.joints.finger_division import divide_edge, finger_edges
 
 
 def test_three_fingers_fit_exactly():

@@ -10,7 +10,7 @@ from lean_notch.edits import Edit
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import Job, compute, job_from_json, job_to_json
-from lean_notch.joints.tab_and_slot import spread_tabs
+from lean_notch.joints.tabs import spread_tabs
 from lean_notch.told.ledger import ledger
 
 

@@ -7,7 +7,7 @@ from conftest import make_basis, make_job
 from hypothesis import assume, given
 from hypothesis import strategies as st
 from lean_notch.ground.errors import NotchError
-from lean_notch.joints.finger import divide_edge
+from lean_notch.joints.finger_division import divide_edge
 from lean_notch.making import Build, build
 
 lengths = st.floats(18, 900)

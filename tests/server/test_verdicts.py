@@ -6,7 +6,6 @@ from hashlib import sha256
 
 import pytest
 from client import edit, post
-from designs import verdicts
 from designs.models import Export
 from results import release
 

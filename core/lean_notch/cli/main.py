@@ -6,16 +6,14 @@ import argparse
 import json
 import sys
 from collections.abc import Sequence
-from hashlib import sha256
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from ..ground.errors import MissingInput, NotchError
 from ..ground.wording import counted
 from ..lengths.figures import Figure
 from .edit import add_editing
 from .files import (
-    PACKET,
     basis,
     by,
     job,
@@ -36,7 +34,9 @@ from .joints import add_joining
 from .measure import add_measuring, settings
 
 if TYPE_CHECKING:
-    from ..hand_over.files import FileFormat, OutFile
+    from ..hand_over.files import FileFormat
+from .packets import file_of, find_packet, format_of
+from .profile_options import PROFILE_OPTIONS, add_profile_options, print_profile
 
 # Heavy modules are imported inside the commands that use them: --help starts in a tenth of a second.
 
@@ -111,7 +111,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     export.add_argument("--format", choices=("svg", "dxf", "pdf"), default="svg", help="file format (default: svg)")
     export.add_argument("--release", choices=("R12", "R2000"), default="R2000", help="DXF release (default: R2000)")
-    _profile_options(export)
+    add_profile_options(export)
     export.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder for the files; made if missing")
     export.set_defaults(run=_export)
     sheet = commands.add_parser(
@@ -147,7 +147,7 @@ def _parser() -> argparse.ArgumentParser:
         description="Print the plain profile: layers, order, how files lie.",
     )
     profile.add_argument("--out", type=Path, metavar="FILE", help="where to write it; stdout if left out")
-    profile.set_defaults(run=_profile)
+    profile.set_defaults(run=print_profile)
 
     check = commands.add_parser(
         "check", help="check any SVG or DXF", description="Look for what a cutter would complain about, in any SVG or "
@@ -166,33 +166,6 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--json", action="store_true", help="print results and errors as JSON")
         command.add_argument("--traceback", action="store_true", help="show where something unexpected happened")
     return parser
-
-
-def _profile_options(export: argparse.ArgumentParser) -> None:
-    export.add_argument(
-        "--profile", type=Path, metavar="FILE", help="a hand-over profile, as `lean-notch profile` writes"
-    )
-    export.add_argument("--split", choices=("sheet", "part", "operation"), help="one file for each (default: sheet)")
-    export.add_argument("--unit", choices=("mm", "in"), help="unit of the file (default: mm)")
-    export.add_argument(
-        "--origin",
-        metavar="CORNER",
-        help="where coordinates are 0: plain, lower left, upper left, lower right, upper right or centre",
-    )
-    export.add_argument("--y-down", action="store_true", default=None, help="DXF: y grows downwards")
-    export.add_argument("--stroke", dest="stroke_mm", metavar="LENGTH", help="width of the lines (default: 0.1)")
-    export.add_argument("--engrave", choices=("outline", "filled", "hatch"), help="how engraved areas are drawn")
-    export.add_argument("--hatch", dest="hatch_mm", metavar="LENGTH", help="distance of hatch lines (default: 0.2)")
-    export.add_argument("--lead-in", dest="lead_in_mm", metavar="LENGTH", help="come in from the waste (default: 0)")
-    export.add_argument("--labels", action="store_true", default=None, help="part names on a layer that is not cut")
-    export.add_argument(
-        "--reference-square", action="store_true", default=None, help="a 100 mm square on a layer that is not cut"
-    )
-
-
-_PROFILE_OPTIONS = (
-    "split", "unit", "origin", "y_down", "stroke_mm", "engrave", "hatch_mm", "lead_in_mm", "labels", "reference_square",
-)  # fmt: skip
 
 
 def _recipe(arguments: argparse.Namespace) -> int:
@@ -305,7 +278,7 @@ def _export(arguments: argparse.Namespace) -> int:
     from ..documents.plain import mapping
     from ..job import compute
 
-    given = {name: value for name in _PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}
+    given = {name: value for name in PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}
     known = mapping(load(arguments.profile), "profile") if arguments.profile else {}
     result = compute(job(arguments), profile_from_json({**known, **given}), outlines(arguments))
     file_format: FileFormat = arguments.format
@@ -333,13 +306,6 @@ def _job_sheet(arguments: argparse.Namespace) -> int:
         put_bytes(write_pdf_paper(paper, size), arguments.out)
     else:
         put_text(write_html(paper, size), arguments.out)
-    return 0
-
-
-def _profile(arguments: argparse.Namespace) -> int:
-    from ..cutting import PLAIN, profile_to_json
-
-    put(profile_to_json(PLAIN), arguments.out)
     return 0
 
 
@@ -375,15 +341,15 @@ def _prove(arguments: argparse.Namespace) -> int:
     from ..job import compute, job_from_json
     from ..proof import NOT_LOOKED_AT
 
-    packet_file, packet = _find_packet(arguments)
+    packet_file, packet = find_packet(arguments)
     document = {name: one for name, one in packet.items() if name not in ("profile", "files", "format")}
     known = job_from_json(document)
     check_entries(document["basis"])
     if arguments.basis:
         known = replace(known, basis=basis(arguments, [board.id for board in known.design.boards]))
     result = compute(known, profile_from_json(packet.get("profile", {})), outlines_beside(packet_file))
-    files = [_file_of(packet, file, changed=arguments.changed) for file in arguments.files]
-    formats = dict.fromkeys(_format_of(packet, file) for file in arguments.files)
+    files = [file_of(packet, file, changed=arguments.changed) for file in arguments.files]
+    formats = dict.fromkeys(format_of(packet, file) for file in arguments.files)
     if len(formats) > 1:
         raise MissingInput("The files are of different formats.", fix="Prove the files of one format at a time.")
     found = prove_files(result, files, next(iter(formats)))
@@ -401,70 +367,6 @@ def _prove(arguments: argparse.Namespace) -> int:
         if one.severity == "unseen":
             print(f"not looked at: {one.why}", file=sys.stderr)
     return {"fits": 0, "does-not-fit": 1, "as-far-as-seen": 4}[proof.verdict]
-
-
-def _file_of(packet: dict[str, Any], path: Path, *, changed: bool) -> OutFile:
-    """One of a packet's files, as it is on disk. Raises MissingInput for a file of another job, and for one that is not what was
-    exported, unless that is what is to be proved."""
-    from ..documents.plain import mapping
-    from ..hand_over.files import OutFile
-
-    name, data = _exported_as(packet, path), read(path)
-    entry = mapping(packet["files"].get(name, {}), f"files.{path.name}")
-    if not isinstance(entry.get("sheet"), int):
-        raise MissingInput(
-            f"{path.name} is not one of the packet's files, by its name or by its content.",
-            fix=f"Give it the name that export gave it again: {', '.join(packet['files'])}.", field=path.name,
-        )  # fmt: skip
-    kept = entry.get("sha256")
-    if kept and kept != sha256(data).hexdigest() and not changed:
-        raise MissingInput(
-            f"{path.name} has changed since it was exported: its SHA-256 is not the packet's, so what was said of it holds no more.",
-            fix="Export it again, or prove it as it is now with --changed.", field=path.name,
-        )  # fmt: skip
-    part, operation = (str(entry.get(name, "")) for name in ("part", "operation"))
-    return OutFile(path.name, entry["sheet"], data, part, operation, bool(entry.get("back")))
-
-
-def _exported_as(packet: dict[str, Any], path: Path) -> str:
-    """The name that a packet has for a file: its own, or that of the file with its content, which somebody renamed; "" for none."""
-    if path.name in packet["files"]:
-        return path.name
-    content = sha256(read(path)).hexdigest()
-    same = (name for name, one in packet["files"].items() if isinstance(one, dict) and one.get("sha256") == content)
-    return next(same, "")
-
-
-def _format_of(packet: dict[str, Any], file: Path) -> FileFormat:
-    """As the packet says, or an older one's by the file's name."""
-    from ..hand_over.files import FILE_FORMATS
-
-    named = packet.get("format")
-    if named in FILE_FORMATS:
-        return named  # type: ignore[no-any-return]
-    kind = file.suffix.lower().removeprefix(".")
-    return "svg" if kind == "svg" else "pdf" if kind == "pdf" else "dxf"
-
-
-def _find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:
-    if arguments.packet:
-        return arguments.packet, _packet(arguments.packet)
-    for candidate in sorted(arguments.files[0].parent.glob(f"*{PACKET}")):
-        packet = _packet(candidate)
-        if all(_exported_as(packet, file) for file in arguments.files):
-            return candidate, packet
-    raise MissingInput(
-        f"No packet beside {arguments.files[0].name} lists {'it' if len(arguments.files) == 1 else 'these files'}, by name or by content.",
-        fix="Prove the files where `lean-notch export` wrote them, or name the packet with --packet; a renamed file that was changed "
-        "needs its old name.",
-    )
-
-
-def _packet(file: Path) -> dict[str, Any]:
-    from ..documents.plain import entry, mapping
-
-    packet = mapping(load(file), "packet")
-    return {**packet, "files": mapping(entry(packet, "files", "packet"), "packet.files")}
 
 
 if __name__ == "__main__":

@@ -9,6 +9,7 @@ from dataclasses import MISSING, dataclass
 from typing import Any, Literal, get_args
 
 from ..documents import codec
+from ..documents.rules import AmountRule, Whole
 from ..joints import KINDS
 from ..lengths.length import Amount, Length
 from .document import Pose
@@ -78,10 +79,10 @@ def _kind(field: codec.Field) -> FieldKind | None:
     if field.hint is Length:
         return "length"
     if field.hint is Amount:
-        return "count" if isinstance(field.rule, codec.AmountRule) and field.rule.whole else "number"
+        return "count" if isinstance(field.rule, AmountRule) and field.rule.whole else "number"
     if field.hint is bool:
         return "flag"
-    if isinstance(field.rule, codec.Whole):
+    if isinstance(field.rule, Whole):
         return "count"
     if field.hint is float:
         return "number"

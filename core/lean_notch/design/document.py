@@ -12,7 +12,7 @@ from functools import cached_property
 from typing import Annotated, ClassVar, Literal, get_args
 
 from ..documents.as_typed import Typed
-from ..documents.codec import Many, Name, Title, Whole, Words
+from ..documents.rules import Many, Name, Title, Whole, Words
 from ..ground.errors import BadDocument, CircularLengths, NotchError
 from ..ground.limits import MOST_BOARDS, MOST_JOINTS, MOST_PARTS, MOST_PLACEMENTS, MOST_STEPS
 from ..ground.remembered import by_value

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 from ..documents.as_typed import Typed
-from ..documents.codec import AmountRule, Many, Name, Number, OneOf, Title, Words
+from ..documents.rules import AmountRule, Many, Name, Number, OneOf, Title, Words
 from ..ground.limits import MOST_COPIES, MOST_NODES
 from ..ground.operations import Operation, Side
 from ..lengths.length import Amount, Length

@@ -9,7 +9,8 @@ from typing import Any, ClassVar
 from ..ground.errors import NotchError
 from ..lengths.length import Amount, Length, names_in
 from ..lengths.units import MM_PER_UNIT
-from .codec import AmountRule, Field, fields_of, join, key_of
+from .codec import Field, fields_of, join, key_of
+from .rules import AmountRule
 
 
 class Typed:

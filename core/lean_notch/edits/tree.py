@@ -11,7 +11,8 @@ from dataclasses import replace
 from typing import Any, get_args, get_origin
 
 from ..documents import codec
-from ..documents.codec import Field, Many, join
+from ..documents.codec import Field, join
+from ..documents.rules import Many
 from ..ground.errors import NotchError
 from ..ground.limits import MOST_ENTRIES
 from ..lengths.length import Amount, Length

@@ -8,7 +8,7 @@ from functools import partial
 from typing import Annotated, ClassVar, Literal
 
 from ..documents.as_typed import Typed
-from ..documents.codec import AmountRule, Title
+from ..documents.rules import AmountRule, Title
 from ..geometry import Box, Point
 from ..geometry.space import times
 from ..ground.errors import OutOfRange

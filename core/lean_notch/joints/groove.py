@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar
 
 from ..documents.as_typed import Typed
-from ..documents.codec import Title
+from ..documents.rules import Title
 from ..geometry.space import times
 from ..ground.errors import FingerTooWide
 from ..lengths.figures import Figure
@@ -14,7 +14,8 @@ from ..lengths.length import Length
 from ..lengths.said import say_mm
 from .mate import Asked, At, Mate, Meeting, Seat
 from .meeting import edge_on_face
-from .tab_and_slot import Tabs, asked_for, tabs_through
+from .tab_and_slot import asked_for, tabs_through
+from .tabs import Tabs
 
 DEEP_SHARE = 1 / 3
 """A groove takes about a third of its board. Common practice."""

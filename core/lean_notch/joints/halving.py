@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal, NamedTuple
 
 from ..documents.as_typed import Typed
-from ..documents.codec import AmountRule, Title
+from ..documents.rules import AmountRule, Title
 from ..geometry import Motion, Point, Region, Segment
 from ..geometry.space import Triple, dot, times
 from ..lengths.figures import Figure

@@ -6,16 +6,17 @@ from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar
 
 from ..documents.as_typed import Typed
-from ..documents.codec import Title, Whole
+from ..documents.rules import Title, Whole
 from ..geometry import Region
 from ..ground.errors import FingerTooNarrow, OutOfRange
 from ..lengths.figures import Figure
 from ..lengths.length import Length
 from ..lengths.said import say_mm
-from .finger import narrowest_finger
+from .finger_division import narrowest_finger
 from .mate import Asked, At, Mate, Meeting, Seat
 from .meeting import edge_on_face
-from .tab_and_slot import Tabs, asked_for, refuse_beyond, slot_of, tabs_through
+from .tab_and_slot import asked_for, refuse_beyond, slot_of, tabs_through
+from .tabs import Tabs
 
 PEG_PER_THICKNESS = 2.0
 HOLES_PER_PEG = 2.0

@@ -14,12 +14,12 @@ from ..joints import Mate
 from ..lengths.said import say_mm
 from .basis_findings import basis_findings
 from .before_joints import names_of, stood
+from .brought import Outlines, no_files
 from .finished import Order, make_all
 from .fit import fit_findings, joint_fits
 from .flat import FlatPart
 from .mates import make_mates
 from .overlap import overlapping
-from .part import Outlines, no_files
 from .relief import Bone, bone_of, borne
 from .stand import Standing
 from .wanted import changes_of, differing

@@ -6,9 +6,8 @@ in between needs it done.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import pairwise
 
 from ..design import (
     BendStep,
@@ -29,53 +28,30 @@ from ..design import (
 from ..documents import codec
 from ..geometry import (
     Box,
-    Contour,
     Motion,
     Region,
-    Ring,
     Trace,
     Vertex,
 )
-from ..geometry.corners import chamfered, rounded, turn_between
-from ..geometry.transform import scaled_region
-from ..ground.errors import BadGeometry, CircularParts, MissingInput, NotchError, OutOfRange
-from ..ground.findings import Finding, Mend
+from ..ground.errors import BadGeometry, CircularParts, NotchError, OutOfRange
+from ..ground.findings import Finding
 from ..ground.operations import OPERATIONS
 from ..ground.remembered import Remembered, by_value
-from ..ground.wording import capital, counted
+from ..ground.wording import capital
 from ..joints.mate import Notch as EdgeNotch
 from ..joints.mate import Pocket
 from ..lengths.length import positive_mm
 from ..lengths.said import say_mm
+from .brought import Outlines, as_wide, findings_of_file, said_of_file
 from .carve import MOST_SINGLE, as_one, box_of_all, carve, check_cuts, combined
-from .edges import NEAR_MM, as_region, blank_notches, straight_edges
+from .corner_steps import make_corners
+from .edges import as_region, blank_notches, straight_edges
 from .flat import FailedStep, FlatMark, Making
 from .letters import letters_lost
 from .outline import Notch, Notches, outline
 from .shapes import LARGEST_MM, Drawn, draw, placed
+from .step_titles import title_of
 from .whole_part import grow, mirror_all, repeat, turn
-
-
-@dataclass(frozen=True)
-class Brought:
-    """What a file gives: its closed outlines as regions, how many outlines those have, what was `left` out, in words, and as what
-    unit it was taken where neither it nor the step says one."""
-
-    regions: tuple[Region, ...]
-    kept: int
-    left: tuple[str, ...] = ()
-    assumed: str = ""
-
-
-Outlines = Callable[[Imported], Brought]
-"""What a file that a job keeps gives. Raises NotchError for one that is not there or cannot be read."""
-
-
-def no_files(wanted: Imported) -> Brought:
-    """The outlines of a job that keeps no file."""
-    raise MissingInput(
-        f"The file {wanted.file[:12]} is not kept with this job.", fix="Add the file again.", field="shape/file"
-    )
 
 
 @dataclass(frozen=True)
@@ -191,17 +167,6 @@ def _notch(making: Making, notches: Sequence[EdgeNotch]) -> None:
         making.regions = combined(making.regions, tabs, "union")
 
 
-def title_of(step: Step) -> str:
-    """What a step is called in sentences.
-
-    >>> from lean_notch.design import Disc
-    >>> from lean_notch.lengths.length import Length
-    >>> title_of(ShapeStep("hole-1", Disc(Length("8")), "cut"))
-    'hole 1'
-    """
-    return step.title or step.id.replace("-", " ").replace("_", " ")
-
-
 @by_value(1024)
 def _panel(width: float, height: float, notches: tuple[tuple[Side, tuple[Notch, ...]], ...]) -> Region:
     return Region(outline(width, height, dict(notches)))
@@ -223,7 +188,7 @@ def _take(
     if isinstance(step, ShapeStep):
         _shape(making, part, step, at, shop, names["thickness"], stack)
     elif isinstance(step, CornerStep):
-        _corners(making, step, at["size"])
+        make_corners(making, step, at["size"])
     elif isinstance(step, RepeatStep):
         repeat(making, part, step, at)
     elif isinstance(step, GrowStep):
@@ -310,9 +275,9 @@ def _source(
         except NotchError as error:
             error.field = error.field or "shape/file"
             raise
-        making.notes.append((step.id, _kept(brought)))
-        making.findings += _of_file(part, step, brought)
-        return _as_wide(brought.regions, at.get("shape/width"))
+        making.notes.append((step.id, said_of_file(brought)))
+        making.findings += findings_of_file(part, step, brought)
+        return as_wide(brought.regions, at.get("shape/width"))
     if not isinstance(shape, OtherPart):
         return ()
     if shape.part in (part.id, *stack):
@@ -331,36 +296,6 @@ def _source(
         )
     carve(made)
     return tuple(made.regions)
-
-
-def _kept(brought: Brought) -> str:
-    """What came of a file, under its step."""
-    kept = f"Kept: {counted(brought.kept, 'closed outline')}."
-    return f"{kept} Left out: {', '.join(brought.left)}." if brought.left else kept
-
-
-def _of_file(part: Part, step: ShapeStep, brought: Brought) -> Iterator[Finding]:
-    path = f"parts/{part.id}/steps/{step.id}/shape"
-    if brought.left:
-        yield Finding(
-            "file-left-out", "unseen", f"Of the file of {title_of(step)} not all is in {part.title}: {', '.join(brought.left)}.",
-            "Close its outlines and turn text into outlines, or choose the layers that are meant.", part.id, field=f"{path}/layers",
-        )  # fmt: skip
-    if brought.assumed:
-        yield Finding(
-            "file-no-unit", "stop", f"The file of {title_of(step)} does not say its unit; it was taken as {brought.assumed}.",
-            "Say which unit it is in, or type how wide it is.", part.id, field=f"{path}/unit",
-            mend=Mend("Take it as mm", f"{path}/unit", "mm"),
-        )  # fmt: skip
-
-
-def _as_wide(regions: Sequence[Region], width: float | None) -> Sequence[Region]:
-    """All of it made larger or smaller alike, so that it is `width` wide."""
-    if width is None:
-        return regions
-    positive_mm(width, "shape/width", "The width", LARGEST_MM)
-    left, _, right, _ = box_of_all(regions)
-    return tuple(scaled_region(region, width / (right - left)) for region in regions)
 
 
 def _check_over(making: Making, part: Part, regions: Sequence[Region], title: str) -> None:
@@ -428,83 +363,6 @@ def _pocket_depth(at: Mapping[str, float], thickness: float) -> float:
             field="depth",
         )
     return depth
-
-
-def _corners(making: Making, step: CornerStep, size: float) -> None:
-    positive_mm(size, "size", "The corner's size", LARGEST_MM)
-    if step.which != "named":
-        carve(making)
-        making.regions = [_with_corners(region, step, size) for region in making.regions]
-        return
-    if not step.corners:
-        raise BadGeometry(
-            "No corner is chosen.",
-            fix=f"Use: {', '.join(sorted(making.corners)[:20])}; or all of them.",
-            field="corners",
-        )
-    for name in step.corners:
-        place = making.corners.get(name)
-        if place is None:
-            raise BadGeometry(
-                f"There is no corner {name}.", fix=f"Use: {', '.join(sorted(making.corners)[:20])}.", field="corners"
-            )
-        if not _has_corner(making.regions, place) or any(_reaches(cut, place) for cut in making.cuts):
-            carve(making)  # it may be one that a cut makes, or takes away
-        if not _has_corner(making.regions, place):
-            raise BadGeometry(
-                f"The corner {name} is cut away, or belongs to a joint.", fix="Choose another corner.", field="corners"
-            )
-        making.regions = [_with_corner(region, place, size, step.shape) for region in making.regions]
-
-
-def _with_corners(region: Region, step: CornerStep, size: float) -> Region:
-    """All corners of a region, or those that stand out of the material, or reach into it: it lies to the left of its outlines."""
-    make = rounded if step.shape == "round" else chamfered
-    rings: list[Ring] = []
-    for ring in region.rings:
-        if not isinstance(ring, Contour):
-            rings.append(ring)
-            continue
-        turns = [turn_between(before, after) for before, after in pairwise((ring.segments[-1], *ring.segments))]
-        wanted = [
-            i for i, turn in enumerate(turns)
-            if abs(turn) > _SMOOTH and (step.which == "all" or (turn > 0) == (step.which == "outer"))
-        ]  # fmt: skip
-        try:
-            rings.append(make(ring, size, wanted) if wanted else ring)
-        except NotchError as error:
-            error.field = "size"
-            raise
-    return Region(rings[0], tuple(rings[1:]))
-
-
-_SMOOTH = 1e-6
-
-
-def _reaches(region: Region, place: tuple[float, float]) -> bool:
-    left, low, right, high = region.box
-    return left - NEAR_MM <= place[0] <= right + NEAR_MM and low - NEAR_MM <= place[1] <= high + NEAR_MM
-
-
-def _has_corner(regions: Sequence[Region], place: tuple[float, float]) -> bool:
-    return any(_near(v.point, place) for region in regions for ring in region.rings for v in ring.corners)
-
-
-def _with_corner(region: Region, place: tuple[float, float], size: float, shape: str) -> Region:
-    make = rounded if shape == "round" else chamfered
-    rings: list[Ring] = []
-    for ring in region.rings:
-        at = [i for i, v in enumerate(ring.corners) if _near(v.point, place)] if isinstance(ring, Contour) else []
-        try:
-            rings.append(make(ring, size, at) if at and isinstance(ring, Contour) else ring)
-        except NotchError as error:
-            error.field = "size"
-            raise
-    return Region(rings[0], tuple(rings[1:]))
-
-
-def _near(a: tuple[float, float], b: tuple[float, float]) -> bool:
-    return abs(a[0] - b[0]) <= NEAR_MM and abs(a[1] - b[1]) <= NEAR_MM
 
 
 def _bend(making: Making, part: Part, step: BendStep, at: Mapping[str, float]) -> None:

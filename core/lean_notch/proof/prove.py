@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
-from functools import partial
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING
 
 from ..basis import Basis
 from ..cutting import PLAIN, CutPath, CutPlan, Profile, SheetPlan, finished
-from ..formats.read_file import ReadFile, ReadPath
-from ..geometry import Box, Motion, Point, Region
+from ..formats.read_file import ReadPath
+from ..geometry import Motion, Point, Region
 from ..ground.findings import Finding, shortened
-from ..ground.operations import OPERATIONS
 from ..ground.progress import Tell, untold
 from ..ground.remembered import Remembered, remembered
 from ..lengths.said import say_mm
@@ -21,17 +18,21 @@ from ..making import Build, FlatPart
 from ..nesting import Layout, Placed
 from .as_cut import AsCut, as_cut, outline_of
 from .assembly import near_pairs
-from .close_up import LEAST_REACH_MM, CloseLooks, CloseUp, Spot, edge_at, nearest, spots
-from .compare import EDGE_MM, Comparison, compare, nominal_polygon
+from .close_up import CloseLooks
+from .compare import EDGE_MM, Comparison, compare
 from .contacts import Gauge
+from .corners_shown import MOST_CLOSE_UPS, corners_shown
+from .faults import DONE, bad, unseen
 from .finding_places import located
 from .in_space import Stood, in_space
 from .joints_as_cut import JointsAsCut
 from .marks import Astray, compare_marks, kinds_planned, kinds_read, left_open
+from .not_seen import not_given, not_measured
 from .on_line import CutLines, beside_line
 from .outlines import THIN_WEB_MM, sound_outlines, thinnest_web
 from .proof import Face, Given, PartProof, Proof
 from .put_together import pairs_in_pockets, put_together
+from .strange import on_others, strange_things
 from .tested import Counts, tested
 
 if TYPE_CHECKING:
@@ -40,8 +41,6 @@ if TYPE_CHECKING:
 
 NO_TITLES: Mapping[int, str] = {}
 
-MOST_CLOSE_UPS = 60
-"""Parts and findings beyond this are not looked at closely: a maker steps through them one by one."""
 
 AS_CUT_MM = 0.01
 
@@ -60,7 +59,8 @@ def prove(
     """
     prover = _Prover(build, layout, basis, plan, profile, titles, tell)
     prover.findings += [*build.findings, *plan.findings, *also]
-    prover.not_given(sheets)
+    plans = {one.number: one for one in plan.sheets}
+    prover.findings += not_given(sheets, build, layout, plans, profile, titles)
     for sheet, given in sorted(sheets.items()):
         if given.front:
             prover.front(sheet, given.front)
@@ -77,7 +77,9 @@ def prove(
     wrong = {one.mate for one in joints.proofs if not one.ok} | sunk
     prover.findings += [*joints.findings, *put_together(build, basis)]
     prover.findings += in_space(stood, {mate.id for mate in build.mates} - wrong, pairs_in_pockets(build, basis))
-    prover.not_measured({one.mate for one in joints.proofs} | sunk)
+    prover.findings += list(
+        not_measured(build, prover.gauges, prover.findings, {one.mate for one in joints.proofs} | sunk)
+    )
     findings = tuple(located(finding, build, layout) for finding in shortened(prover.findings, MOST_OF_A_KIND))
     skipped = {frozenset(one.placement for one in mate.members) for mate in build.mates if mate.id in wrong}
     counts = Counts(
@@ -87,7 +89,7 @@ def prove(
     tell(0.95, "looking at the corners", prover.so_far)
     return Proof(
         tuple(prover.parts), tuple(joints.proofs), findings, prover.pieces, _provided(build, basis),
-        tested(prover.parts, joints.proofs, findings, counts), tuple(prover.close_ups(findings)), _rings(gauges),
+        tested(prover.parts, joints.proofs, findings, counts), tuple(corners_shown(findings, layout, prover.shapes, prover.looks)), _rings(gauges),
     )  # fmt: skip
 
 
@@ -144,52 +146,8 @@ class _Prover:
         told = [one.why for one in self.findings if one.severity != "unseen"]
         return {"done": self.looked_at, "of": len(self.layout.sheets), "found": len(told), "first": told[:3]}
 
-    def not_given(self, sheets: Mapping[int, Given]) -> None:
-        """Faces of sheets without a file, and operations that are in none."""
-        for sheet in self.layout.sheets:
-            given, plan = sheets.get(sheet.number, Given()), self._plan(sheet.number)
-            if given.front is None:
-                titles = dict.fromkeys(self.build.part(one.part).title for one in self.layout.on_sheet(sheet.number))
-                named = f"The file of {self.titles[sheet.number]}" if self.titles else f"Sheet {sheet.number}"
-                self._unseen(
-                    "sheet-not-given", f"{named} is not among the files: {_some(list(titles))} not looked at.",
-                    f"Prove the files of all {'parts' if self.titles else 'sheets'} together.", sheet=sheet.number,
-                )  # fmt: skip
-            else:
-                self._operations_not_given(sheet.number, plan.paths, given.front)
-            if plan.back and given.back is None:
-                self._unseen(
-                    "back-not-given", f"The back of sheet {sheet.number} is not among the files, and was not looked at.",
-                    "Prove the files of both faces together.", sheet=sheet.number, back=True,
-                )  # fmt: skip
-            elif plan.back and given.back:
-                self._operations_not_given(sheet.number, plan.back, given.back, back=True)
-        wanted = {mark.operation for part in self.build.parts for mark in part.marks}
-        wanted |= {"cut"} if self.build.parts else set()
-        for operation in OPERATIONS:
-            if operation in wanted and operation != "reference" and not self.profile.layers[operation].include:
-                self._unseen(
-                    "operation-not-given", f"What is to be {_DONE[operation]} is in none of the files, and was not looked at.",
-                    "Include its layer in the hand-over profile, or prove the files of all operations together.",
-                )  # fmt: skip
-
-    def _operations_not_given(self, sheet: int, paths: Sequence[CutPath], face: Face, *, back: bool = False) -> None:
-        """Of a face that some files are of: what its other files would hold."""
-        missing = {path.operation for path in paths} - {"reference"} - face.operations
-        where = f"the back of sheet {sheet}" if back else f"sheet {sheet}"
-        for operation in sorted(missing):
-            self._unseen(
-                "operation-not-given", f"What is to be {_DONE[operation]} on {where} is in none of the files, and was not looked at.",
-                "Prove the files of all operations together.", sheet=sheet, back=back,
-            )  # fmt: skip
-
     def _plan(self, sheet: int) -> SheetPlan:
         return next(one for one in self.plan.sheets if one.number == sheet)
-
-    def _unseen(
-        self, code: str, why: str, fix: str, sheet: int = 0, place: Point | None = None, *, back: bool = False
-    ) -> None:  # fmt: skip
-        self.findings.append(Finding(code, "unseen", why, fix, sheet=sheet, place=place, back=back))
 
     def front(self, sheet: int, face: Face) -> None:
         """The face that is cut through."""
@@ -198,7 +156,7 @@ class _Prover:
         board = self.layout.sheet(sheet).board
         kerf = self.basis.of(board).kerf
         if "cut" in face.operations:
-            sound, leads = sound_outlines(cut, partial(self._bad, sheet))
+            sound, leads = sound_outlines(cut, lambda *told: self.findings.append(bad(sheet, *told)))
             self.paths += len(cut)
             self.sound += len(sound)
             self.looks[sheet] = CloseLooks(sheet, [outline_of(path).exterior for path in sound], kerf)
@@ -210,8 +168,10 @@ class _Prover:
                 self._part(placed, pieces)
             self._unclaimed(sheet, pieces)
         self._marks(sheet, face, self._plan(sheet).paths)
-        self._on_others(sheet, self._plan(sheet))
-        self._strange(sheet, file)
+        self.findings += on_others(
+            sheet, self._plan(sheet), self.build, self.layout.on_sheet(sheet), self.pieces.get(sheet, ())
+        )
+        self.findings += strange_things(sheet, file, self.profile, self.pieces.get(sheet, ()))
 
     def back(self, sheet: int, face: Face) -> None:
         """The other face, as it lies once the sheet is turned over: where that is follows from an edge of the sheet."""
@@ -221,14 +181,14 @@ class _Prover:
             (area.width, basis.stock.sheet_width) if about == "left" else (area.height, basis.stock.sheet_height)
         )
         if real > known + EDGE_MM:
-            self._unseen(
+            self.findings.append(unseen(
                 "back-not-looked-at",
                 f"The back of sheet {sheet} was not looked at: the sheet is {say_mm(real, 1)} {_ACROSS[about]}, the bed takes "
                 f"{say_mm(known, 1)} of it, so where the sheet lies once it is turned over is not known.",
                 "Type the size of the piece that lies on the bed, or lay the back out by hand.", sheet=sheet, back=True,
-            )  # fmt: skip
+            ))  # fmt: skip
         self._marks(sheet, face, self._plan(sheet).back, back=True)
-        self._strange(sheet, face.file, back=True)
+        self.findings += strange_things(sheet, face.file, self.profile, (), back=True)
 
     def _unclaimed(self, sheet: int, pieces: Sequence[AsCut]) -> None:
         for piece in pieces:
@@ -240,52 +200,6 @@ class _Prover:
                     sheet=sheet, place=(place.x, place.y), amount=piece.path.area ** 0.5,
                 )
             )  # fmt: skip
-
-    def _strange(self, sheet: int, file: ReadFile, *, back: bool = False) -> None:
-        """Lines of no known operation, what is no line, and what another program may draw otherwise: a machine may cut it, or not."""
-        import shapely
-
-        finished_pieces = () if back else self.pieces.get(sheet, ())
-        tree = shapely.STRtree(finished_pieces)
-
-        def unseen(why: str, fix: str, place: Point | None = None) -> None:
-            self._unseen("not-looked-at", why, fix, sheet, place, back=back)
-
-        for path in file.paths:
-            if self.profile.operation_of(path.layer):
-                continue
-            line = shapely.LineString([*(s.start for s in path.segments), path.segments[-1].end])
-            what = f"A path on the layer “{path.layer}”, which the hand-over profile does not know,"
-            hit = tree.query(line, predicate="intersects")
-            if len(hit):
-                spot = shapely.intersection(finished_pieces[int(hit[0])], line).representative_point()
-                self._bad(
-                    sheet, "unknown-layer", f"{what} runs over a part: it may be cut.", "Delete it, or name its layer",
-                    (spot.x, spot.y),
-                )  # fmt: skip
-            else:
-                unseen(
-                    f"{what} was not looked at.", "Remove it if the machine should not see it.", path.segments[0].start
-                )
-        for text in file.texts:
-            unseen(
-                f"The text “{text.text[:40]}” is still text, and was not looked at.", "Turn it into outlines, or remove it.",
-                text.place,
-            )  # fmt: skip
-        for layer in file.hidden:
-            unseen(
-                f"The layer “{layer}” is switched off or frozen: what is on it was not looked at.",
-                "Switch it on, or delete it.",
-            )
-        for kind in file.unread:
-            unseen(
-                f"The file also holds {kind}, which was not looked at.", "Remove it if the machine should not see it."
-            )
-        for what in file.unheeded:
-            unseen(
-                f"The file has {what}: another program may draw it otherwise than it was read here.",
-                "Apply it to the lines and take it away, or export the file again.",
-            )
 
     def _marks(self, sheet: int, face: Face, paths: Sequence[CutPath], *, back: bool = False) -> None:
         """Whether what is scored, engraved and the like lies where it should, all of it and no more."""
@@ -300,7 +214,7 @@ class _Prover:
             if operation in wanted:
                 self.findings.append(
                     Finding(
-                        "open-path", "stop", f"An outline of what is to be {_DONE[operation]} is open by {say_mm(gap)}.",
+                        "open-path", "stop", f"An outline of what is to be {DONE[operation]} is open by {say_mm(gap)}.",
                         "Join its ends, or export the file again.", sheet=sheet, place=place, amount=gap, back=back,
                     )
                 )  # fmt: skip
@@ -310,37 +224,10 @@ class _Prover:
             off = next((p for p in places if not (0 <= p[0] <= area.width and 0 <= p[1] <= area.height)), None)
             if off and operation != "reference":
                 beyond = max(-off[0], -off[1], off[0] - area.width, off[1] - area.height)
-                self._bad(
-                    sheet, "mark-off-sheet", f"What is to be {_DONE[operation]} leaves the sheet by {say_mm(beyond)}.",
+                self.findings.append(bad(
+                    sheet, "mark-off-sheet", f"What is to be {DONE[operation]} leaves the sheet by {say_mm(beyond)}.",
                     "Move it onto its part", off, beyond, back=back,
-                )  # fmt: skip
-
-    def _on_others(self, sheet: int, plan: SheetPlan) -> None:
-        """Marks of one part that run onto another one beside it."""
-        import shapely
-
-        pieces = self.pieces.get(sheet, ())
-        marks = [path for path in plan.paths if path.operation not in ("cut", "reference")]
-        if not pieces or not marks:
-            return
-        placed = self.layout.on_sheet(sheet)
-        own = {(one.part, one.copy): one.motion.region(self.build.part(one.part).region).box for one in placed}
-        said = set[str]()
-        tree = shapely.STRtree(pieces)
-        for path in marks:
-            box = own.get((path.part, path.copy))
-            if box is None or path.part in said or _within(path.shape.box, box):
-                continue
-            line = shapely.LineString([*(s.start for s in path.shape.segments), path.shape.segments[-1].end])
-            for hit in tree.query(line, predicate="intersects").tolist():
-                spot = shapely.intersection(pieces[hit], line).representative_point()
-                if not _within((spot.x, spot.y, spot.x, spot.y), box):
-                    said.add(path.part)
-                    self._bad(
-                        sheet, "mark-on-other", f"{path.title} runs onto the part beside it.", "Move it onto its own part",
-                        (spot.x, spot.y),
-                    )  # fmt: skip
-                    break
+                ))  # fmt: skip
 
     def _on_line(self, sheet: int, cut: Sequence[ReadPath], kerf: float) -> None:
         """Cuts that run on or outside their line, against that line itself."""
@@ -348,16 +235,10 @@ class _Prover:
         for placed in self.layout.on_sheet(sheet):
             part = self.build.part(placed.part)
             for off, place in beside_line(part, placed.motion, lines, kerf):
-                self._bad(
+                self.findings.append(bad(
                     sheet, "off-line", f"A cut on or beside its line on {part.title} runs {say_mm(off)} from where it should.",
                     "Export the file again", place, off,
-                )  # fmt: skip
-
-    def _bad(
-        self, sheet: int, code: str, why: str, fix: str, place: Point, amount: float = 0.0, *, back: bool = False
-    ) -> None:  # fmt: skip
-        fix = f"{fix}, or export the file again."
-        self.findings.append(Finding(code, "stop", why, fix, sheet=sheet, place=place, amount=amount, back=back))
+                ))  # fmt: skip
 
     def _part(self, placed: Placed, pieces: list[AsCut]) -> None:
         part = self.build.part(placed.part)
@@ -428,83 +309,9 @@ class _Prover:
             )
         )  # fmt: skip
 
-    def close_ups(self, findings: Sequence[Finding]) -> Iterator[CloseUp]:
-        """A corner of the first copy of each part, then the places of findings on a sheet."""
-        found = {key: spots(nominal) for key, (nominal, _) in self.shapes.items()}
-        wanted: dict[tuple[str, int], shapely.Polygon] = {}
-
-        def look(key: tuple[str, int], spot: Spot, sheet: int, amount: float = 0.0) -> CloseUp:
-            nominal, shape = self.shapes[key]
-            wanted[key] = wanted.get(key) or nominal_polygon(nominal)
-            return self.looks[sheet].at(spot, *key, wanted[key], shape, amount)
-
-        firsts: dict[str, Placed] = {}
-        for placed in self.layout.placed:
-            if (placed.part, placed.copy) in self.shapes:
-                firsts.setdefault(placed.part, placed)
-        for placed in list(firsts.values())[:MOST_CLOSE_UPS]:
-            key = (placed.part, placed.copy)
-            yield look(key, found[key][0], placed.sheet)
-        placed_findings = [(i, one) for i, one in enumerate(findings) if one.sheet in self.looks and one.place]
-        for number, one in placed_findings[:MOST_CLOSE_UPS]:
-            assert one.place
-            near = self._at(one.sheet, one.place, one.part, one.copy)
-            if near is None:
-                continue
-            kerf = self.looks[one.sheet].kerf
-            spot = nearest(found[near], one.place, max(kerf, abs(one.amount), LEAST_REACH_MM))
-            spot = spot or edge_at(self.shapes[near][0], one.place)
-            yield replace(look(near, spot, one.sheet, one.amount), finding=number)
-
-    def _at(self, sheet: int, place: Point, part: str, copy: int) -> tuple[str, int] | None:
-        """The piece that a place belongs to: the one that is named, else the nearest on that sheet."""
-        if (part, copy) in self.shapes:
-            return part, copy
-        keys = [(one.part, one.copy) for one in self.layout.on_sheet(sheet) if (one.part, one.copy) in self.shapes]
-        return min(keys, key=lambda key: _beyond(self.shapes[key][0].box, place), default=None)
-
-    def not_measured(self, proved: set[str]) -> None:
-        """Joints and placements whose parts are in none of the files."""
-        measured = {part for part, gauges in self.gauges.items() if gauges}
-        missing = {one.part for one in self.findings if one.code in ("part-missing", "part-in-pieces")}
-        joints = [mate.title for mate in self.build.mates if mate.id not in proved]
-        places = [one.placement for one in self.build.standings if one.part not in measured and one.part not in missing]
-        if joints:
-            self._unseen(
-                "joints-not-measured", f"{_some(joints)} not measured: a part is in none of the files, or there is nothing to measure.",
-                "Prove the files of all sheets together; what has no contact has to be looked at by hand.",
-            )  # fmt: skip
-        if places:
-            self._unseen(
-                "placements-not-measured", f"{_some(places)} not stood up: their parts are in none of the files.",
-                "Prove the files of all sheets together.",
-            )  # fmt: skip
-
-
-def _beyond(box: Box, place: Point) -> float:
-    """How far a place lies outside a box, 0 inside."""
-    return max(box[0] - place[0], place[0] - box[2], box[1] - place[1], place[1] - box[3], 0.0)
-
 
 _NOT_IN = ("tool-not-in", "tool-too-wide")
 _ACROSS = {"left": "wide", "bottom": "high"}
-_DONE = {"cut": "cut", "score": "scored", "engrave": "engraved", "pocket": "pocketed", "fold": "folded"}
-
-
-def _within(box: Box, around: Box) -> bool:
-    return (
-        box[0] >= around[0] - EDGE_MM and box[1] >= around[1] - EDGE_MM
-        and box[2] <= around[2] + EDGE_MM and box[3] <= around[3] + EDGE_MM
-    )  # fmt: skip
-
-
-def _some(names: Sequence[str]) -> str:
-    """
-    >>> _some(["Front"]), _some(["Front", "Back", "Left", "Right", "Base"])
-    ('Front was', 'Front, Back, Left and 2 more were')
-    """
-    shown = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
-    return f"{shown} {'was' if len(names) == 1 else 'were'}"
 
 
 def _astray(astray: Astray, sheet: int, *, back: bool = False) -> Finding:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from ..design import MAIN, Design, Dimension, Rectangle, ShapeStep
-from ..documents.codec import AmountRule
+from ..documents.rules import AmountRule
 from ..ground.errors import NotchError
 from ..joints import CrossLap
 from ..lengths.length import Length

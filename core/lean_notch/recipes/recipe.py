@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..design import Answer, Design, Origin
-from ..documents.codec import AmountRule
 from ..documents.plain import choice, in_unit, length, text, whole
+from ..documents.rules import AmountRule
 from ..ground.errors import BadDocument, MissingInput, NotchError
 from ..lengths.length import Length
 from ..lengths.units import Unit
