@@ -7,6 +7,9 @@ from typing import Any
 from django.test import Client
 from edit_paths import puts
 
+BOARD = {"name": "Poplar ply", "nominal": 3, "readings": [3.2, 3.21, 3.22], "sheet_width": 600, "sheet_height": 400}
+"""A board, as the page sends it."""
+
 
 def edit(client: Client, design: Any, *edits: Any, unit: str = "mm", **values: object) -> Any:
     """Edits of a job as it was last shown; `values` by their plain names."""

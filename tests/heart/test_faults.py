@@ -4,11 +4,12 @@ from contextlib import suppress
 
 import pytest
 from conftest import prove_sheets
-from faults import SpoiledFile, WrongDesign, right_job, spoiled_files, wrong_designs
+from faults import WrongDesign, right_job, wrong_designs
 from lean_notch.ground.errors import NotchError, UnreadableFile
 from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import compute
 from lean_notch.proof import Proof
+from spoiled import SpoiledFile, spoiled_files
 
 DESIGNS = list(wrong_designs())
 FILES = list(spoiled_files())

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 import shapely
 from conftest import drawn, edited, make_basis, make_board, make_job, one_board, prove_sheets
-from lean_notch.basis import Basis, Machine, Readings
+from lean_notch.basis import Basis, Machine
 from lean_notch.basis.machine import KerfFound
 from lean_notch.cli.main import main
 from lean_notch.cutting import Layer, Profile
@@ -25,8 +25,6 @@ from lean_notch.hand_over.proving import prove_job
 from lean_notch.job import ChosenLayout, Job, compute
 from lean_notch.making import joint_fits
 from lean_notch.proof import NOT_LOOKED_AT
-from lean_notch.proof.interference import gap_of
-from lean_notch.recipes import RECIPES
 from lean_notch.told.route import route
 
 BASIS = str(Path(__file__).resolve().parents[2] / "demo" / "basis.json")
@@ -390,20 +388,3 @@ def test_nothing_is_ready_to_be_handed_over_on_a_kerf_that_nobody_measured():
     assert handed(make_job()).state == "open"
     typed = handed(make_job(one_board(make_board(typed_kerf=True))))
     assert (typed.state, typed.wants) == ("look", "if the kerf is 0.14 mm (typed in, not measured)")
-
-
-def test_an_inserts_fit_spans_what_its_loupe_shows():
-    """A tab in its slot is as wide as the kerf is sure; the board in the same slot is as thick as it was measured."""
-    design = RECIPES["framed-stand"].design("Viewer", {"insert": "40"}, "mm")
-    sides = make_board((3.05, 3.06, 3.07))
-    acrylic = replace(sides.stock, kind="acrylic", nominal=4.0, readings=Readings((3.90, 3.92, 3.91, 3.95, 3.92)))
-    boards = {"main": sides, "inserts": replace(sides, stock=acrylic, clearance=0.06)}
-    job = Job(design, Basis(tuple(boards.items())))
-    built = compute(job).build
-    fits = {fit.mate: fit.fit for fit in joint_fits(built.parts, built.mates, job.basis)}
-    inserts = [mate for mate in built.mates if mate.id.startswith("insert")]
-    assert inserts
-    for mate in inserts:
-        gap = gap_of(mate, built, job.basis)
-        assert (fits[mate.id].low, fits[mate.id].high) == pytest.approx((gap.thick, gap.thin)), mate.id
-        assert (gap.thick, gap.thin) == pytest.approx((0.03, 0.08))

@@ -4,13 +4,12 @@ import json
 from datetime import timedelta
 
 import pytest
-from client import edit, get, patch, post, put
+from client import BOARD, edit, get, patch, post, put
 from django.core.exceptions import ObjectDoesNotExist
 from django.core.management import call_command
 from lean_notch.hand_over.reading import read_outlines
 from workshop.models import Machine, Measurement, NotebookEntry, Stock
 
-BOARD = {"name": "Poplar ply", "nominal": 3, "readings": [3.2, 3.21, 3.22], "sheet_width": 600, "sheet_height": 400}
 THICKER = {**BOARD, "name": "Thick ply", "nominal": 5, "readings": [5.0, 5.02, 5.01]}
 ACRYLIC = {**BOARD, "name": "Clear acrylic", "kind": "acrylic", "readings": [2.9, 2.91, 2.92], "price": "9,50"}
 ROW = [98.6, 98.61, 98.59, 98.6, 98.6]
@@ -381,29 +380,6 @@ def test_a_press_fit_in_a_brittle_board_is_warned_of(wren, machine, tray):
     assert "brittle" in clear["mates"][0]["fit"]["warnings"][0]
     findings = get(wren, f"/designs/{tray['id']}/proof").json()["findings"]
     assert "brittle" in [finding["code"] for finding in findings]
-
-
-@pytest.mark.parametrize("value", ["1", "", True, None, [], -1, 1.5])
-@pytest.mark.parametrize("name", ["stock", "machine", "entry"])
-def test_what_is_no_number_of_the_workshops_is_refused(wren, tray, name, value):
-    refused = edit(wren, tray, **{name: value})
-    assert refused.status_code == 422
-    assert name in refused.json()["why"] + refused.json()["field"]
-
-
-def test_another_size_of_sheet_and_another_tool_are_chosen(wren, stock, machine, tray):
-    patch(wren, f"/stocks/{stock.id}", {**BOARD, "other_sheets": [{"width": 500, "height": 300}]})
-    patch(
-        wren,
-        f"/machines/{machine.id}",
-        {**machine.document, "kind": "router", "tools": [{"name": "three", "diameter": 3, "flute_length": 2}]},
-    )
-    now = edit(wren, tray, stock=stock.id, machine=machine.id, sheet="1").json()
-    assert (now["sheets"][0]["width"], now["boards"][0]["basis"]["stock"]["other_sheets"][0]["width"]) == (500, 600)
-    routed = edit(wren, now, tool="three", spacing="8", height="80", finger="12")
-    assert routed.json()["boards"][0]["basis"]["machine"]["kerf"] == 3, routed.content
-    codes = [finding["code"] for finding in get(wren, f"/designs/{tray['id']}/proof").json()["findings"]]
-    assert "short-flutes" in codes
 
 
 def test_the_seed_command_fills_rack_notebook_and_settings_once(db):

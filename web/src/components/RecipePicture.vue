@@ -8,6 +8,7 @@ import { onScreen, recipePicture, type PlacedView, type Size } from '../geometry
 import { scaleBar, type Point } from '../geometry/view'
 import { MM_PER_INCH } from '../units'
 import { useSay } from '../composables/useSay'
+import { useSizeTexts } from '../composables/useSizeTexts'
 import ArrowHead from './ArrowHead.vue'
 import SizeField from './SizeField.vue'
 
@@ -62,40 +63,11 @@ function before(view: number, size: Size): Size | undefined {
     one.setting === size.setting && one.says === size.says && one.side === size.side && one.row === size.row
   return props.before?.[view]?.sizes.find(same)
 }
-/** The text of a size's setting: of a track list the entry that it shows. */
-const textOf = (size: Size) => size.typed || (props.texts[size.setting] ?? '')
-const entriesOf = (setting: string) =>
-  props.views.flatMap(({ sizes }) => sizes.filter((one) => one.setting === setting && one.typed))
-
-/** A track list with another entry; what has blanks in it stands in brackets. */
-function listWith(setting: string, entry: number, text: string, texts = textsOf(setting)): string {
-  const word = (one: string) => (/\s/.test(one) && !/^\(.*\)$/.test(one) ? `(${one})` : one)
-  return texts.map((one, i) => word(i === entry ? text.trim() : one)).join(' ')
-}
-const textsOf = (setting: string) => entriesOf(setting).map(({ typed }) => typed!)
-
-/** The list as it was when an entry of it was opened: what is typed there may become several while it is open. */
-let opened: { setting: string; entry: number; texts: string[] } | null = null
-function begin(size: Size): void {
-  opened = size.typed ? { setting: size.setting, entry: entryOf(size), texts: textsOf(size.setting) } : null
-  emit('begin')
-}
-
-/** A list typed in place of one entry goes in as it is; one that is emptied waits: kept empty, it is taken out. */
-function answer(size: Size, text: string): void {
-  if (!size.typed) emit('answer', size.setting, text)
-  else if (opened && text.trim())
-    emit('answer', opened.setting, listWith(opened.setting, opened.entry, text, opened.texts))
-}
-
-function keep(size: Size, text: string): void {
-  if (size.typed && !text.trim()) emit('track', 'remove', size.setting as 'columns', entryOf(size))
-  else answer(size, text)
-}
-
-const entryOf = (size: Size) => entriesOf(size.setting).indexOf(size)
-const TRACKS = { columns: 'column', rows: 'row' } as const
-const trackOf = (size: Size) => (size.typed ? TRACKS[size.setting as 'columns'] : '')
+const { TRACKS, listWith, textOf, begin, answer, keep, entryOf, trackOf, entriesOf } = useSizeTexts(props, {
+  begin: () => emit('begin'),
+  answer: (setting, text) => emit('answer', setting, text),
+  remove: (side, entry) => emit('track', 'remove', side, entry),
+})
 
 function labelOf(size: Size): string {
   const number = size.typed ? ` ${entriesOf(size.setting).indexOf(size) + 1}` : ''

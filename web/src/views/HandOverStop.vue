@@ -20,6 +20,7 @@ import { useReceiver } from '../composables/useReceiver'
 import { WORKS } from '../formats'
 import { useSay } from '../composables/useSay'
 import { save } from '../download'
+import { NAMES, saveAction } from '../saveAction'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 
@@ -42,7 +43,6 @@ const { problem: unwritten, tell } = useProblem()
 const problem = computed(() => unwritten.value ?? to.problem.value)
 
 const format = computed(() => profile.value?.format ?? 'svg')
-const NAMES = { svg: 'SVG', dxf: 'DXF', 'dxf-r12': 'DXF R12', pdf: 'PDF' }
 const files = computed(() => inside.value?.files ?? [])
 const file = computed(() => files.value[Math.min(number.value, files.value.length - 1)] ?? null)
 const sheets = computed(() => job.design!.sheets)
@@ -58,28 +58,20 @@ const lacks = computed(() => (inside.value?.left_out ?? []).map((one) => WORKS[o
 /** Of another machine of the workshop: the job as it is planned there. */
 const planned = computed(() => inside.value?.planned ?? null)
 
-/** What the strong action says follows the proof of just this state. */
-const action = computed(() => {
-  const many =
-    files.value.length > 1
-      ? `${files.value.length} ${NAMES[format.value]} files`
-      : `the ${NAMES[format.value]}`
-  if (planned.value) return { words: `Save ${many} for ${whom.value}`, strong: false, waits: !current.value }
-  if (job.fresh?.fits) {
-    const without = lacks.value.length ? `, without ${lacks.value.join(' and ')}` : ''
-    return {
-      words: `Save ${many} for ${whom.value}${without}`,
-      strong: current.value && !without && !behind.value && !refused.value,
-    }
-  }
-  if (job.proofState === 'waiting' || job.proofState === 'running') {
-    const share = job.proofTask ? ` ${say.number(100 * job.proofTask.progress, 0)} %` : ''
-    return { words: `Proving…${share}`, strong: true, waits: true }
-  }
-  const how =
-    { 'does-not-fit': 'does not fit', 'as-seen': 'not all proved' }[job.proofState as string] ?? 'not proved'
-  return { words: `Save ${many}, marked “${how}”`, strong: false }
-})
+const action = computed(() =>
+  saveAction({
+    format: format.value,
+    files: files.value.length,
+    whom: whom.value,
+    planned: Boolean(planned.value),
+    current: current.value,
+    lacks: lacks.value,
+    held: Boolean(behind.value) || refused.value,
+    state: job.proofState,
+    fits: Boolean(job.fresh?.fits),
+    share: job.proofTask ? ` ${say.number(100 * job.proofTask.progress, 0)} %` : '',
+  }),
+)
 
 /** The job may be another one, or closed, by the time that an answer comes. */
 const load = () =>

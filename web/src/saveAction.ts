@@ -1,0 +1,46 @@
+import type { FileFormat } from './api/client'
+import type { ProofState } from './stores/proving'
+
+export interface Asked {
+  readonly format: FileFormat
+  readonly files: number
+  readonly whom: string
+  /** Whether it is planned for another machine than the job's own: that plan has no proof before it is saved. */
+  readonly planned: boolean
+  /** Whether what is shown of the files is of just this state. */
+  readonly current: boolean
+  /** What of the job is in none of the files. */
+  readonly lacks: readonly string[]
+  /** Whether something newer was measured, or the file would be refused. */
+  readonly held: boolean
+  readonly state: ProofState
+  readonly fits: boolean
+  readonly share: string
+}
+
+export interface Action {
+  readonly words: string
+  readonly strong: boolean
+  readonly waits?: boolean
+}
+
+export const NAMES: Record<FileFormat, string> = { svg: 'SVG', dxf: 'DXF', 'dxf-r12': 'DXF R12', pdf: 'PDF' }
+const MARKS: Partial<Record<ProofState, string>> = {
+  'does-not-fit': 'does not fit',
+  'as-seen': 'not all proved',
+}
+
+/** What the one strong action says: it follows the proof of just this state. */
+export function saveAction(asked: Asked): Action {
+  const name = NAMES[asked.format]
+  const many = asked.files > 1 ? `${asked.files} ${name} files` : `the ${name}`
+  const words = `Save ${many} for ${asked.whom}`
+  if (asked.planned) return { words, strong: false, waits: !asked.current }
+  if (asked.fits) {
+    const without = asked.lacks.length ? `, without ${asked.lacks.join(' and ')}` : ''
+    return { words: words + without, strong: asked.current && !without && !asked.held }
+  }
+  if (asked.state === 'waiting' || asked.state === 'running')
+    return { words: `Proving…${asked.share}`, strong: true, waits: true }
+  return { words: `Save ${many}, marked “${MARKS[asked.state] ?? 'not proved'}”`, strong: false }
+}
