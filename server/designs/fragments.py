@@ -7,12 +7,13 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from lean_notch.ground.remembered import Remembered
+from lean_notch.ground.remembered import Remembered, characters
 
 MAPPINGS = ("ledger",)
 """Fields whose entries stand under their names; the others are lists of things that say theirs."""
 
-MOST_CHARACTERS = 25_000_000
+MOST_WEIGHT = 500_000
+"""About 25 million characters."""
 
 
 @dataclass(frozen=True)
@@ -25,8 +26,9 @@ class Whole:
     lists: Mapping[str, Mapping[str, str]]
 
     @property
-    def size(self) -> int:
-        return sum(map(len, self.plain.values())) + sum(sum(map(len, some.values())) for some in self.lists.values())
+    def weight(self) -> int:
+        lists = self.lists.values()
+        return sum(map(characters, self.plain.values())) + sum(sum(map(characters, some.values())) for some in lists)
 
     def text(self) -> str:
         """All of it."""
@@ -62,8 +64,8 @@ def _object(fields: Mapping[str, str]) -> str:
     return "{" + ",".join([f"{json.dumps(name)}:{one}" for name, one in fields.items()]) + "}"
 
 
-_PIECES: Remembered[str] = Remembered(16_384, len, MOST_CHARACTERS, shared="shown")
-_SHOWN: Remembered[Whole] = Remembered(64, lambda whole: whole.size, MOST_CHARACTERS)
+_PIECES: Remembered[str] = Remembered(16_384, characters, MOST_WEIGHT, shared="shown")
+_SHOWN: Remembered[Whole] = Remembered(64, lambda whole: whole.weight, MOST_WEIGHT)
 
 
 def piece(given: tuple[object, ...], make: Callable[[], Any], of: str = "") -> str:

@@ -14,7 +14,7 @@ from lean_notch.formats.svg_path import path_data
 from lean_notch.geometry import Region, Ring, flatten
 from lean_notch.ground.errors import NotchError
 from lean_notch.ground.operations import Operation
-from lean_notch.ground.remembered import Remembered, Same, by_value
+from lean_notch.ground.remembered import Same, by_value, remembered
 from lean_notch.lengths.length import Length
 from lean_notch.making import FlatMark, FlatPart, faces, is_sunk, slices, title_of
 from lean_notch.making.name_room import name_rooms
@@ -158,15 +158,15 @@ def _holes(region: Region) -> list[list[tuple[float, float]]]:
 
 
 def _solid(part: FlatPart) -> out.SunkOut | None:
-    if not is_sunk(part):
-        return None
-    return _SOLIDS((part,), lambda: out.SunkOut(
+    return _blocks(part) if is_sunk(part) else None
+
+
+@remembered(256)
+def _blocks(part: FlatPart) -> out.SunkOut:
+    return out.SunkOut(
         slices=[_slice(one.region, one.low, one.high) for one in slices(part, part.thickness)],
         faces=[_slice(one.region, one.depth, one.depth) for one in faces(part, part.thickness)],
-    ))  # fmt: skip
-
-
-_SOLIDS: Remembered[out.SunkOut] = Remembered(256)
+    )
 
 
 def _slice(region: Region, low: float, high: float) -> out.SliceOut:

@@ -10,8 +10,9 @@ from conftest import drawn, edited, make_job
 from joined import job
 from lean_notch.design import design_from_json, design_to_json
 from lean_notch.edits import Edit
+from lean_notch.ground import remembered as module
 from lean_notch.ground.errors import NotchError
-from lean_notch.ground.remembered import MEMORIES, Remembered, Same, by_value, forget_all, remembered
+from lean_notch.ground.remembered import LIGHT, MEMORIES, Remembered, Same, by_value, forget_all, remembered
 from lean_notch.job import compute
 from lean_notch.making import build
 from lean_notch.proof.assembly import Body, near_pairs
@@ -169,3 +170,28 @@ def test_one_call_forgets_all():
     assert sum(one.holds() for one in MEMORIES) > 50
     forget_all()
     assert [one.name for one in MEMORIES if one.holds()] == []
+
+
+def test_all_memories_together_hold_so_much_and_the_heaviest_forgets_first(monkeypatch):
+    """Of three that may hold 1000 each, 1500 are held: the light one keeps what it has."""
+    forget_all()
+    monkeypatch.setattr(module, "MOST_TOGETHER", 1500)
+    heavy, light, third = (Remembered[str](100, len, 1000) for _ in range(3))
+    light.keep((0,), "x" * 50)
+    for memory in (heavy, third):
+        for number in range(9):
+            memory.keep((number,), "x" * 100)
+    assert light.find((0,)) == "x" * 50
+    assert (heavy.weighs + light.weighs + third.weighs, heavy.find((0,))) == (1450, None)
+    heavy.forget()
+    third.forget()
+    assert module._TOGETHER.weigh == 50
+
+
+def test_what_is_not_weighed_is_taken_for_light(monkeypatch):
+    forget_all()
+    monkeypatch.setattr(module, "MOST_TOGETHER", 10 * LIGHT)
+    squares = Remembered[int]()
+    for number in range(20):
+        squares((number,), lambda number=number: number**2)
+    assert (squares.find((9,)), squares.find((19,))) == (None, 361)

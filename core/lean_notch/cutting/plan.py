@@ -8,10 +8,11 @@ from functools import partial
 from itertools import chain
 
 from ..geometry import Motion, Point, Trace, Vertex, rectangle
+from ..geometry.transform import MotionNumbers
 from ..ground.findings import Finding
 from ..ground.limits import check_job_work
 from ..ground.operations import Operation
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, remembered
 from ..ground.wording import in_base_letters
 from ..lengths.said import say_mm
 from ..lettering import SINGLE_STROKE, lettered
@@ -49,7 +50,7 @@ def plan_cut(
     for sheet in layout.sheets:
         number = sheet.number
         paths = [
-            _ON_SHEETS((one, *placed.motion.numbers, placed.copy), partial(_placed, one, placed.motion, placed.copy))
+            _placed(one, placed.motion.numbers, placed.copy)
             for placed in layout.on_sheet(number)
             for one in drawn[placed.part].paths
         ]
@@ -78,7 +79,7 @@ def _back(
     area = layout.sheet(number).area
     over = turned_over(area.width, area.height, about)
     paths = [
-        _placed(_placed(one, placed.motion, placed.copy), over, placed.copy)
+        _placed(_placed(one, placed.motion.numbers, placed.copy), over.numbers, placed.copy)
         for placed in layout.on_sheet(number)
         for one in drawn[placed.part].back
     ]
@@ -139,24 +140,19 @@ def alone(part: FlatPart, build: Build, kerf: float, profile: Profile = PLAIN) -
     width, height = right - left + 2 * around, high - low + 2 * around
     motion = Motion(around - left, around - low)
     waste = Waste([motion.region(finished(part, kerf))] if around else [], kerf, width, height)
-    ordered, before, after = _ordered([_placed(one, motion, 1) for one in drawing.paths], profile, waste)
+    ordered, before, after = _ordered([_placed(one, motion.numbers, 1) for one in drawing.paths], profile, waste)
     extra = [*(_label(part, 1, motion) if _labelled(profile) else ()), *_square(profile)]
     least = REFERENCE_MM if _square(profile) else 0.0
     plan = SheetPlan(1, max(width, least), max(height, least), (*ordered, *extra), after, before)
     return Alone(plan, motion, (*drawing.findings, *_not_led_in(ordered, profile, 0)))
 
 
-_ON_SHEETS: Remembered[DrawnPath] = Remembered(16_384)
-
-
-_ENTERED: Remembered[CutPath] = Remembered(16_384)
-
-
 _ORDERED: Remembered[tuple[list[CutPath], float, float]] = Remembered(64, lambda one: len(one[0]), 50_000)
 
 
-def _placed(one: DrawnPath, motion: Motion, copy: int) -> DrawnPath:
-    path = one.path
+@remembered(16_384)
+def _placed(one: DrawnPath, numbers: MotionNumbers, copy: int) -> DrawnPath:
+    path, motion = one.path, Motion(*numbers)
     shape = motion.trace(path.shape) if isinstance(path.shape, Trace) else motion.ring(path.shape)
     holes = tuple(motion.ring(hole) for hole in path.holes)
     moved = replace(path, shape=shape, copy=copy, holes=holes)
@@ -177,8 +173,8 @@ def _ordered(paths: Sequence[DrawnPath], profile: Profile, waste: Waste) -> tupl
         after += travel(stretches, steps, here)
         for step in steps:
             one = phase[step.index]
-            enter = partial(_entered, one, step.entry, profile, waste)
-            done.append(enter() if profile.lead_in_mm else _ENTERED((one, step.entry), enter))
+            lead = profile.lead_in_mm if one.path.operation == "cut" else 0.0
+            done.append(_led_in(one, step.entry, lead, waste) if lead else _begun(one, step.entry))
             here = leave_at(stretches, step)
     return done, before, after
 
@@ -198,17 +194,24 @@ def _stretch(one: DrawnPath, *, first: bool = False) -> Stretch:
     return Stretch(tuple(start.point for start in one.starts))
 
 
-def _entered(one: DrawnPath, entry: int, profile: Profile, waste: Waste) -> CutPath:
+@remembered(16_384)
+def _begun(one: DrawnPath, entry: int) -> CutPath:
+    """A path as it is followed from one of its starts."""
     path = one.path
     if isinstance(path.shape, Trace):
         return replace(path, shape=path.shape.reversed) if entry else path
-    ring = starting_at(path.shape, one.starts[entry])
-    if not profile.lead_in_mm or path.operation != "cut":
-        return replace(path, shape=ring)
+    return replace(path, shape=starting_at(path.shape, one.starts[entry]))
+
+
+def _led_in(one: DrawnPath, entry: int, lead: float, waste: Waste) -> CutPath:
+    begun = _begun(one, entry)
+    path, ring = one.path, begun.shape
+    if isinstance(path.shape, Trace) or isinstance(ring, Trace):
+        return begun
     # Where the waste is too narrow there, it may not be at another start.
     others = (starting_at(path.shape, start) for start in one.starts if start is not one.starts[entry])
-    led = (led_in(each, profile.lead_in_mm, waste) for each in chain([ring], others))
-    return replace(path, shape=next(filter(None, led), ring))
+    led = (led_in(each, lead, waste) for each in chain([ring], others))
+    return replace(begun, shape=next(filter(None, led), ring))
 
 
 def _extras(profile: Profile, build: Build, layout: Layout, sheet: int) -> list[CutPath]:

@@ -17,7 +17,7 @@ from typing import Annotated, Any, Literal, TypeVar, Union, cast, get_args, get_
 
 from ..ground.errors import BadDocument
 from ..ground.limits import MOST_ENTRIES
-from ..ground.remembered import Remembered, by_value
+from ..ground.remembered import by_value, remembered
 from ..lengths.length import Amount, Length
 from ..lengths.units import Unit
 from .plain import choice, flag, length, length_out, mapping, sequence
@@ -37,11 +37,13 @@ def write(value: Any, *, units: bool = False) -> Any:
     """The document that `read` takes for `value`. With `units` every length names its own, so that it may be sent back as
     it is whatever bare numbers count in then. Entries that go by a name are written once: what is given is not to be changed."""
     if getattr(type(value), "KEY", None):
-        return _WRITTEN((value, units), lambda: _write(value, units=units))
+        return _written(value, units)
     return _write(value, units=units)
 
 
-_WRITTEN: Remembered[Any] = Remembered(8192)
+@remembered(8192)
+def _written(value: Any, units: bool) -> Any:
+    return _write(value, units=units)
 
 
 def _write(value: Any, *, units: bool) -> Any:

@@ -9,7 +9,7 @@ from ..cutting import PLAIN, CutPath, Profile, SheetPlan
 from ..cutting.profile import layer_id
 from ..geometry import Circle
 from ..ground.operations import OPERATIONS
-from ..ground.remembered import Remembered
+from ..ground.remembered import Remembered, characters
 from .frame import Frame, file_layers
 from .svg_path import number, path_data
 
@@ -55,7 +55,7 @@ def write_svg(title: str, sheet: SheetPlan, profile: Profile = PLAIN) -> str:
 
 
 # Most paths are as they were when the job was last written.
-_ELEMENTS: Remembered[str] = Remembered(8192, len, 20_000_000)
+_ELEMENTS: Remembered[str] = Remembered(8192, characters, 400_000)
 
 
 def _element(path: CutPath, frame: Frame, colour: str, digits: int) -> str:

@@ -14,6 +14,10 @@ from .ring import Ring
 _QUARTERS = {0.0: (1.0, 0.0), 90.0: (0.0, 1.0), 180.0: (-1.0, 0.0), 270.0: (0.0, -1.0)}
 
 
+MotionNumbers = tuple[float, float, float, bool]
+"""What a motion is, as plain numbers: equal ones are the same motion."""
+
+
 @dataclass(frozen=True)
 class Motion:
     """Mirror at the y axis if `mirrored`, turn counter-clockwise by `angle` degrees round the origin, then move by
@@ -31,7 +35,7 @@ class Motion:
     mirrored: bool = False
 
     @property
-    def numbers(self) -> tuple[float, float, float, bool]:
+    def numbers(self) -> MotionNumbers:
         return (self.x, self.y, self.angle, self.mirrored)
 
     @property

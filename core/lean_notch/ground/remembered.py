@@ -30,6 +30,16 @@ class Memory(NamedTuple):
 MEMORIES: list[Memory] = []
 """All that there are."""
 
+MOST_TOGETHER = 2_500_000
+"""What answers may weigh altogether: places, pieces or the like; of those that are not weighed, each is taken for LIGHT."""
+
+LIGHT = 20
+
+
+def characters(text: str) -> int:
+    """What a text weighs: about as much as a place for every 50."""
+    return len(text) // 50 + 1
+
 
 def forget_all() -> None:
     """As if nothing had been worked out yet, anywhere."""
@@ -39,6 +49,8 @@ def forget_all() -> None:
 
 class Remembered(Generic[Made]):
     """Answers by what they were made from: the last `most` of them, and no more than `weight` altogether if they are weighed.
+
+    All memories together hold no more than `MOST_TOGETHER`: then the heaviest one forgets what was asked for longest ago.
 
     Values are the same if they are plain and equal (texts, numbers, tuples of those), or are the same object: all of them must
     be frozen. Two equal objects count as different ones: then the answer is made again, and is never a wrong one.
@@ -53,17 +65,19 @@ class Remembered(Generic[Made]):
 
     def __init__(self, most: int = 4096, weigh: Callable[[Made], int] | None = None, weight: int = 0, shared: str = "", name: str = ""
     ) -> None:  # fmt: skip
-        self.most, self.weigh, self.weight, self._weighs, self.shared = most, weigh, weight, 0, shared
+        self.most, self.weigh, self.weight, self.shared = most, weigh, weight, shared
+        self.weighs = 0
         # The values are kept with the answer: while they are, nothing else can have their numbers.
         self._known: OrderedDict[tuple[object, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
-        self._lock = Lock()
+        _TOGETHER.all.append(self)
         MEMORIES.append(Memory(name or shared, lambda: len(self._known), self.forget))
 
     def forget(self) -> None:
         """As if nothing had been worked out."""
-        with self._lock:
+        with _TOGETHER.lock:
             self._known.clear()
-            self._weighs = 0
+            _TOGETHER.weigh -= self.weighs
+            self.weighs = 0
 
     def __call__(self, given: tuple[object, ...], make: Callable[[], Made], of: str = "") -> Made:
         """The answer for `given`, made if it is not known. What raises is not kept."""
@@ -84,7 +98,7 @@ class Remembered(Generic[Made]):
 
     def _find(self, given: tuple[object, ...]) -> Made | None:
         key = _key(given)
-        with self._lock:
+        with _TOGETHER.lock:
             kept = self._known.get(key)
             if kept is None:
                 return None
@@ -97,21 +111,46 @@ class Remembered(Generic[Made]):
 
     def _keep(self, given: tuple[object, ...], made: Made) -> Made:
         key = _key(given)
-        with self._lock:
+        with _TOGETHER.lock:
             if key in self._known:
                 return self._known[key][1]  # somebody else was quicker: there is one of each
             self._known[key] = (given, made)
-            self._weighs += self.weigh(made) if self.weigh else 0
-            while len(self._known) > self.most or self._weighs > self.weight > 0 < len(self._known):
-                _, (_, oldest) = self._known.popitem(last=False)
-                self._weighs -= self.weigh(oldest) if self.weigh else 0
+            self._weighed(made, 1)
+            while len(self._known) > self.most or self.weighs > self.weight > 0 < len(self._known):
+                self.drop()
+            _TOGETHER.keep_within(MOST_TOGETHER)
         return made
 
+    def drop(self) -> None:
+        """Forgets what was asked for longest ago; to be asked with the lock held, of one that holds something."""
+        _, (_, oldest) = self._known.popitem(last=False)
+        self._weighed(oldest, -1)
 
-class Same(NamedTuple):
+    def _weighed(self, made: Made, times: int) -> None:
+        weight = times * (self.weigh(made) if self.weigh else LIGHT)
+        self.weighs += weight
+        _TOGETHER.weigh += weight
+
+
+class _Together:
+    """All memories, and what they weigh."""
+
+    def __init__(self) -> None:
+        self.lock, self.weigh = Lock(), 0
+        self.all: list[Remembered[Any]] = []
+
+    def keep_within(self, most: int) -> None:
+        while self.weigh > most:
+            max(self.all, key=lambda one: one.weighs).drop()
+
+
+_TOGETHER = _Together()
+
+
+class Same(NamedTuple, Generic[Made]):
     """Something plain that counts as the same only where it is the same object: a long tuple of others, for instance."""
 
-    it: object
+    it: Made
 
 
 def _key(given: tuple[object, ...]) -> tuple[object, ...]:

@@ -341,6 +341,12 @@ class Mate:
         return (self.first, self.second)
 
     @cached_property
+    def parts(self) -> tuple[str, ...]:
+        """All parts that it is of: both members', and those that its contacts go through."""
+        contacts = (part for one in self.contacts for part in (one.inner_part, one.outer.part, one.through))
+        return tuple(dict.fromkeys([self.first.part, self.second.part, *filter(None, contacts)]))
+
+    @cached_property
     def narrowest(self) -> float:
         """Of all that goes into something, or that something goes into; infinite where there is nothing."""
         return min((one.narrowest if one.inner else one.outer_width for one in self.contacts), default=math.inf)

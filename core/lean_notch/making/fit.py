@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import partial
 
 from ..basis import Basis, BoardBasis, Fit, contact_fit
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..joints import Mate
 from ..lengths.said import say_mm
 from .flat import FlatPart
@@ -28,15 +27,12 @@ class JointFit:
 def joint_fits(parts: Sequence[FlatPart], mates: Sequence[Mate], basis: Basis) -> tuple[JointFit, ...]:
     """One a mate, in their order."""
     board_of = {part.id: part.board for part in parts}
-    return tuple([_FITS((mate, basis), partial(_fit_of, mate, board_of, basis)) for mate in mates])
+    return tuple([_fit_of(mate, basis, tuple([(name, board_of[name]) for name in mate.parts])) for mate in mates])
 
 
-# A mate is of the parts and boards that it was made of: on the same basis it fits as it did.
-_FITS: Remembered[JointFit] = Remembered()
-_BETWEEN: Remembered[Fit] = Remembered()
-
-
-def _fit_of(mate: Mate, board_of: Mapping[str, str], basis: Basis) -> JointFit:
+@remembered()
+def _fit_of(mate: Mate, basis: Basis, boards: tuple[tuple[str, str], ...]) -> JointFit:
+    board_of = dict(boards)
     own, other = (board_of[change.part] for change in mate.members)
     kinds = dict.fromkeys(
         (board_of[one.inner_part], board_of[one.outer.part], one.clearance, one.inner is None) for one in mate.contacts
@@ -51,11 +47,10 @@ def _fit_of(mate: Mate, board_of: Mapping[str, str], basis: Basis) -> JointFit:
     return JointFit(mate.id, mate.title, fit, proud)
 
 
+@remembered()
 def _between(inner: BoardBasis, outer: BoardBasis, gap: float, by_thickness: bool) -> Fit:
     """Many contacts, few pairs of boards."""
-    return _BETWEEN(
-        (inner, outer, gap, by_thickness), lambda: contact_fit(inner, outer, gap, by_thickness=by_thickness)
-    )
+    return contact_fit(inner, outer, gap, by_thickness=by_thickness)
 
 
 def fit_findings(joints: Sequence[JointFit]) -> list[Finding]:

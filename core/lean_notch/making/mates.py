@@ -11,12 +11,12 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import partial
 
-from ..basis import Basis
+from ..basis import Basis, BoardBasis
 from ..design import Design, Joint, Part
 from ..design import Member as JointMember
 from ..ground.errors import NotchError, PanelsDoNotMeet
 from ..ground.findings import Finding, Place
-from ..ground.remembered import Remembered, by_value
+from ..ground.remembered import Remembered, by_value, remembered
 from ..joints import FACE, KINDS, Mate, Seat
 from ..joints.mate import Asked, End, Meeting, Strip
 from ..joints.meeting import NotMeeting, block_along
@@ -107,7 +107,6 @@ def _meet_all(site: Site) -> tuple[list[_Met], list[Finding]]:
 # An edit seldom changes many joints: the others are at hand.
 _MET: Remembered[_Met] = Remembered()
 _MADE: Remembered[Mate] = Remembered()
-_SEATS: Remembered[Seat] = Remembered(16_384)
 
 
 def _sides(site: Site, joint: Joint) -> tuple[object, ...]:
@@ -259,12 +258,14 @@ def _seat(site: Site, placement: str, named: str = FACE) -> Seat:
     part = _part(site, standing.part)
     outlined, board = site.parts[part.id], site.basis.of(part.board)
 
-    def seat() -> Seat:
-        return Seat(
-            placement, part.id, part.title, named, standing.frame, board, outlined.edges, outlined.region
-        )  # fmt: skip
+    return _seat_of(placement, named, standing, outlined, part.title, board)
 
-    return _SEATS((placement, named, standing, outlined, part.title, board), seat)
+
+@remembered(16_384)
+def _seat_of(
+    placement: str, named: str, standing: Standing, outlined: Outlined, title: str, board: BoardBasis
+) -> Seat:  # fmt: skip
+    return Seat(placement, standing.part, title, named, standing.frame, board, outlined.edges, outlined.region)
 
 
 def plain_seat(site: Site, placement: str) -> Seat:

@@ -9,10 +9,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..geometry import Box, Motion, Point, loops
+from ..geometry import Box, Motion, Point, Region, loops
 from ..geometry.flatten import flatten
-from ..ground.remembered import Remembered, Same
+from ..ground.remembered import Same, remembered
 from . import FlatPart
+from .flat import FlatMark
 
 if TYPE_CHECKING:
     import numpy as np
@@ -32,7 +33,7 @@ Rooms = tuple[Box | None, Box | None]
 
 def name_rooms(part: FlatPart) -> Rooms:
     """In mm on the part; None where there is no room at all."""
-    return _ROOMS((part.region, Same(part.marks)), lambda: _rooms(part))
+    return _rooms(part.region, Same(part.marks))
 
 
 def room_at(part: FlatPart, angle: float, middle: Point) -> Box | None:
@@ -47,12 +48,10 @@ def room_at(part: FlatPart, angle: float, middle: Point) -> Box | None:
     return Motion(middle[0] - x, middle[1] - y, angle).box(room)
 
 
-_ROOMS: Remembered[Rooms] = Remembered(1024)
-
-
-def _rooms(part: FlatPart) -> Rooms:
-    free = _free(part)
-    return _placed(_largest(free), free, part.box), _placed(_swapped(_largest(free.T)), free, part.box)
+@remembered(1024)
+def _rooms(region: Region, marks: Same[tuple[FlatMark, ...]]) -> Rooms:
+    free, box = _free(region, marks.it), region.box
+    return _placed(_largest(free), free, box), _placed(_swapped(_largest(free.T)), free, box)
 
 
 _Cells = tuple[int, int, int, int]
@@ -72,16 +71,16 @@ def _swapped(cells: _Cells | None) -> _Cells | None:
     return cells and (cells[1], cells[0], cells[3], cells[2])
 
 
-def _free(part: FlatPart) -> np.ndarray:
+def _free(region: Region, marks: tuple[FlatMark, ...]) -> np.ndarray:
     """By row and column, whether a cell is board through and through and bears no mark."""
     import numpy as np
     import shapely
 
-    left, low, right, high = part.box
+    left, low, right, high = region.box
     middle_x, middle_y = (left + right) / 2, (low + high) / 2
     cell = max(right - left, high - low) / CELLS
     columns, rows = max(round((right - left) / cell), 1), max(round((high - low) / cell), 1)
-    board = shapely.Polygon(*loops(part.region, _CHORD_MM))
+    board = shapely.Polygon(*loops(region, _CHORD_MM))
     shapely.prepare(board)
     xs, ys = (np.linspace(a, b, n + 1) for a, b, n in ((left, right, columns), (low, high, rows)))
     inside = shapely.contains_xy(
@@ -89,21 +88,21 @@ def _free(part: FlatPart) -> np.ndarray:
     )
     free: np.ndarray = inside[:-1, :-1] & inside[1:, :-1] & inside[:-1, 1:] & inside[1:, 1:]
     columns_of, rows_of = (
-        ((_drawn(part, cell / 2) - (left, low)) / (right - left, high - low) * (columns, rows)).astype(int).T
+        ((_drawn(region, marks, cell / 2) - (left, low)) / (right - left, high - low) * (columns, rows)).astype(int).T
     )
     free[np.minimum(rows_of, rows - 1), np.minimum(columns_of, columns - 1)] = False
     return free
 
 
-def _drawn(part: FlatPart, apart: float) -> np.ndarray:
+def _drawn(region: Region, marks: tuple[FlatMark, ...], apart: float) -> np.ndarray:
     """Places along the part's outlines and all that is drawn on it, no further apart than that, of shape (n, 2)."""
     import numpy as np
 
-    marked = (ring for mark in part.marks for region in mark.regions for ring in region.rings)
-    traces = (trace for mark in part.marks for trace in mark.traces)
+    marked = (ring for mark in marks for area in mark.regions for ring in area.rings)
+    traces = (trace for mark in marks for trace in mark.traces)
     starts: list[Point] = []
     ends: list[Point] = []
-    for line in (*part.region.rings, *marked, *traces):
+    for line in (*region.rings, *marked, *traces):
         points = flatten(line.segments, _CHORD_MM)
         starts += points
         ends += [*points[1:], line.segments[-1].end]

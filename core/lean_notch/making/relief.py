@@ -12,7 +12,7 @@ from ..design import Relief
 from ..geometry import Point, Region
 from ..geometry.bones import ROOM, dogbone, t_bone
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..joints.mate import Change, Mate, SharpCorner
 from ..lengths.figures import Figure
 from ..lengths.said import say_mm
@@ -86,15 +86,21 @@ def borne(mate: Mate, parts: Mapping[str, FlatPart], bone: Callable[[FlatPart], 
     ]
     if not sides or not mate.contacts:
         return mate
-    given = (one for _, *side in sides for one in side)
-    return _BORNE((mate, radius, *given), lambda: _borne(mate, sides, radius))
+    ((change, part, one), *other) = sides
+    return _borne(mate, radius, change, part, one, *(other[0] if other else (None, None, None)))
 
 
-_BORNE: Remembered[Mate] = Remembered()
 _Side = tuple[Change, FlatPart, Bone]
 
 
-def _borne(mate: Mate, sides: Sequence[_Side], radius: float) -> Mate:
+@remembered()
+def _borne(
+    mate: Mate, radius: float, change: Change, part: FlatPart, bone: Bone,
+    also: Change | None, second: FlatPart | None, its: Bone | None,
+) -> Mate:  # fmt: skip
+    sides: list[_Side] = [(change, part, bone)]
+    if also and second and its:
+        sides.append((also, second, its))
     found = [(bearing(change, part), change, part) for change, part, _ in sides]
     left, change, part = min(found, key=lambda one: one[0])
     figure = Figure(

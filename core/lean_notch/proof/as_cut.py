@@ -10,12 +10,11 @@ import math
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import partial
 from typing import TYPE_CHECKING
 
 from ..formats.read_file import MEETS_MM, ReadPath
-from ..geometry import flatten
-from ..ground.remembered import Remembered, Same
+from ..geometry import Segment, flatten
+from ..ground.remembered import Same, remembered
 
 if TYPE_CHECKING:
     import shapely
@@ -66,12 +65,8 @@ def as_cut(paths: Sequence[ReadPath], kerf: float, leads: Sequence[ReadPath] = (
         bores = [hole.exterior for hole in holes[index]]
         path = shapely.polygons(ring.exterior, bores) if bores else ring
         path = shapely.normalize(path)  # wherever it starts
-        pieces.append(_SWEPT((shapely.to_wkb(path), kerf), partial(_swept, path, kerf)))
+        pieces.append(_swept(shapely.to_wkb(path), kerf))
     return [replace(piece, finished=_less_leads(piece.finished, leads, kerf)) for piece in pieces] if leads else pieces
-
-
-# After an edit most outlines of a file are as they were, to the last digit.
-_SWEPT: Remembered[AsCut] = Remembered(4096, lambda piece: _coordinates(piece.finished), 600_000)
 
 
 def _coordinates(shape: shapely.Geometry) -> int:
@@ -80,9 +75,13 @@ def _coordinates(shape: shapely.Geometry) -> int:
     return int(shapely.get_num_coordinates(shape))
 
 
-def _swept(path: shapely.Polygon, kerf: float) -> AsCut:
+# After an edit most outlines of a file are as they were, to the last digit.
+@remembered(4096, lambda piece: _coordinates(piece.finished), 600_000)
+def _swept(outline: bytes, kerf: float) -> AsCut:
+    """`outline` is a polygon as well-known binary."""
     import shapely
 
+    path = shapely.from_wkb(outline)
     # Sweep and subtract: eroding a finely flattened outline in one step can go wrong in GEOS.
     swept = path.boundary.buffer(kerf / 2, quad_segs=round_steps(kerf / 2)) if kerf else shapely.Polygon()
     return AsCut(path.difference(swept), path)
@@ -118,17 +117,15 @@ def without_lead(path: ReadPath) -> tuple[ReadPath, ReadPath | None]:
 
 def outline_of(path: ReadPath) -> shapely.Polygon:
     """What a closed path goes round; empty for an open one or one without area. It may cross itself: ask `is_valid`."""
-    return _OUTLINES((Same(path.segments), path.closed), partial(_outline, path))
+    return _outline(Same(path.segments), path.closed)
 
 
-_OUTLINES: Remembered[shapely.Polygon] = Remembered(4096, lambda shape: _coordinates(shape), 600_000)
-
-
-def _outline(path: ReadPath) -> shapely.Polygon:
+@remembered(4096, _coordinates, 600_000)
+def _outline(segments: Same[tuple[Segment, ...]], closed: bool) -> shapely.Polygon:
     import numpy as np
     import shapely
 
-    points = flatten(path.segments, CHORD_MM) if path.closed else []
+    points = flatten(segments.it, CHORD_MM) if closed else []
     return shapely.polygons(np.asarray(points)) if len(points) >= 3 else shapely.Polygon()
 
 

@@ -10,9 +10,10 @@ from ..basis import Basis
 from ..cutting import PLAIN, CutPath, CutPlan, Profile, SheetPlan, finished
 from ..formats.read_file import ReadPath
 from ..geometry import Motion, Point, Region
+from ..geometry.transform import MotionNumbers
 from ..ground.findings import Finding, shortened
 from ..ground.progress import Tell, untold
-from ..ground.remembered import Remembered, remembered
+from ..ground.remembered import remembered
 from ..lengths.said import say_mm
 from ..making import Build, FlatPart
 from ..nesting import Layout, Placed
@@ -115,9 +116,17 @@ def _provided(build: Build, basis: Basis) -> str:
 
 
 # What was measured of a piece holds for the same piece: a file's outlines are mostly those of the one before.
-_NOMINAL: Remembered[Region] = Remembered(2048, lambda region: sum(len(r.corners) for r in region.rings), 300_000)
+@remembered(2048, lambda region: sum(len(r.corners) for r in region.rings), 300_000)
+def _nominal(part: FlatPart, kerf: float, lies: MotionNumbers) -> Region:
+    return Motion(*lies).region(finished(part, kerf))
+
+
 _compared = remembered()(compare)
-_GAUGES: Remembered[Gauge] = Remembered(2048, lambda gauge: gauge.size, 600_000)
+
+
+@remembered(2048, lambda gauge: gauge.size, 600_000)
+def _gauge(piece: shapely.Geometry, lies: MotionNumbers) -> Gauge:
+    return Gauge(_put_back(piece, Motion(*lies)))
 
 
 @remembered()
@@ -246,8 +255,7 @@ class _Prover:
         board = self.basis.of(part.board)
         laser = board.machine.kind == "laser"
         kerf, unsure = board.kerf, board.machine.kerf_within / 2
-        where_it_lies = (part, kerf, *placed.motion.numbers)
-        nominal = _NOMINAL(where_it_lies, lambda: placed.motion.region(finished(part, kerf)))
+        nominal = _nominal(part, kerf, placed.motion.numbers)
         piece = _take(pieces, nominal, kerf)
         where = {"part": placed.part, "copy": placed.copy, "sheet": placed.sheet}
         if piece is None or piece.finished.is_empty or piece.finished.geom_type != "Polygon":
@@ -277,7 +285,7 @@ class _Prover:
         if not ok:
             self._off(title, compared, where, kerf, unsure)
         self._webs(part, shape, where)
-        gauge = _GAUGES((shape, *placed.motion.numbers), lambda: Gauge(_put_back(shape, placed.motion)))
+        gauge = _gauge(shape, placed.motion.numbers)
         self.gauges[placed.part].append(gauge)
 
     def _webs(self, part: FlatPart, piece: shapely.Geometry, where: dict[str, object]) -> None:
