@@ -132,6 +132,8 @@ def _walked(node: ast.AST) -> Iterator[ast.AST]:
     match node:
         case ast.Assert() | ast.Raise() | ast.JoinedStr() | ast.If(test=ast.Name(id="TYPE_CHECKING")):
             return
+        case ast.Call(func=ast.Name(id="tell") | ast.Attribute(attr="tell")):
+            return
         case ast.FunctionDef():
             for one in (*node.args.defaults, *node.body):
                 yield from _walked(one)

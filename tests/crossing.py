@@ -37,7 +37,7 @@ class CrossingJoint:
             edge = seat.line[0][1]
             down = -1.0 if edge > 1 else 1.0
             strips.append(Strip(seat.named, ((left + right) / 2, edge), (1.0, 0.0), (0.0, down), 0.0, self.deep(seat)))
-        return Meeting(first.frame.at(first.line[0]), axis, 1.0, *strips)
+        return Meeting(first.frame.at(first.line[0]), axis, 1.0, *strips, angle=90.0)
 
     def deep(self, seat):
         return max(line[0][1] for line in seat.edges.values()) / 2

@@ -170,10 +170,10 @@ class Meeting:
     length: float
     first: Strip
     second: Strip
+    angle: float
     shares_bar: bool = False
     ends: tuple[End, End] = (End(), End())
     own: tuple[float, float] = (0.0, 0.0)
-    angle: float = 90.0
 
     def trimmed(self, low: float, high: float, ends: tuple[End, End]) -> Meeting:
         """Only from `low` to `high`, with other ends."""
