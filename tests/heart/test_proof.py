@@ -13,7 +13,7 @@ from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.offset import offset
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.files import write_files
-from lean_notch.hand_over.proving import prove_job
+from lean_notch.hand_over.proving import prove_files, prove_job
 from lean_notch.job import Job, compute
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import _distances, compare, nominal_polygon
@@ -249,3 +249,20 @@ def test_the_tree_of_segments_leads_to_no_line_that_is_not_there():
     assert shapely.get_num_coordinates(boundary) > 4000
     points = shapely.points([(0.5 * i, 0.1 * (i % 7)) for i in range(900)])
     assert _distances(points, boundary) == pytest.approx(shapely.distance(points, boundary), abs=1e-12)
+
+
+def test_what_is_known_so_far_is_of_the_sheets_that_were_looked_at():
+    """Two sheets, a part moved on the second: nothing is told before that one is looked at; what the job says itself is not told."""
+    result = compute(edited(make_job(make_basis(sheet=(220, 170))), sets=2))
+    files = write_files(result, "svg")
+    assert len(files) > 1
+    last = files[-1].data.decode().replace('<path id="', '<path transform="translate(0.5 0)" id="', 1)
+    told = []
+    prove_files(
+        result, [*files[:-1], replace(files[-1], data=last.encode())], "svg",
+        lambda share, stage, so_far=None: told.append(so_far() if so_far else None),
+    )  # fmt: skip
+    known = [one for one in told if one]
+    assert (known[0]["done"], known[0]["found"], known[0]["of"]) == (0, 0, len(files))
+    assert (known[-1]["done"], known[-1]["found"] > 0) == (len(files), True)
+    assert all(one["found"] == 0 for one in known if one["done"] < len(files) - 1)

@@ -62,6 +62,7 @@ def prove(
     prover.findings += [*build.findings, *plan.findings, *also]
     plans = {one.number: one for one in plan.sheets}
     prover.findings += not_given(sheets, build, layout, plans, profile, titles)
+    prover.said = len(prover.findings)
     for sheet, given in sorted(sheets.items()):
         if given.front:
             prover.front(sheet, given.front)
@@ -146,13 +147,14 @@ class _Prover:
         self.findings: list[Finding] = []
         self.pieces: dict[int, tuple[shapely.Geometry, ...]] = {}
         self.gauges: dict[str, list[Gauge]] = {part.id: [] for part in build.parts}
-        self.paths = self.sound = self.marks = self.looked_at = 0
+        self.paths = self.sound = self.marks = self.looked_at = self.said = 0
         self.looks: dict[int, CloseLooks] = {}
         self.shapes: dict[tuple[str, int], tuple[Region, shapely.Geometry]] = {}
 
     def so_far(self) -> dict[str, object]:
-        """Of how many sheets what is found is known already, how much that is, and the first of it in words."""
-        told = [one.why for one in self.findings if one.severity != "unseen"]
+        """Of how many sheets what is found is known already, how much that is, and the first of it in words: of the files, not what
+        the job itself said before."""
+        told = list(dict.fromkeys(one.why for one in self.findings[self.said :] if one.severity != "unseen"))
         return {"done": self.looked_at, "of": len(self.layout.sheets), "found": len(told), "first": told[:3]}
 
     def _plan(self, sheet: int) -> SheetPlan:

@@ -31,7 +31,7 @@ describe('what a task tells before it has ended', () => {
 
   it('says that nothing was found only of what was measured', () => {
     expect(said({ done: 2, of: 5, found: 0, first: [] })).toContain(
-      '2 of 5 sheets measured, nothing found yet.',
+      '2 of 5 sheets measured, no problems so far.',
     )
     expect(said({ done: 0, of: 1, found: 0, first: [] })).not.toContain('measured')
     expect(said(null)).not.toContain('measured')

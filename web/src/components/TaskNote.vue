@@ -14,9 +14,9 @@ const percent = computed(() => Math.round(task.state === 'running' ? 100 * task.
 /** What is known before it has ended: of a proof, what was found on the sheets that were looked at. */
 const soFar = computed(() => {
   const known = task.so_far
-  if (!known || (known.of < 2 && !known.found)) return ''
+  if (!known?.done && !known?.found) return ''
   const sheets = `${known.done} of ${known.of} sheet${known.of > 1 ? 's' : ''} measured`
-  if (!known.found) return `${sheets}, nothing found yet.`
+  if (!known.found) return `${sheets}, no problems so far.`
   const more = known.found - known.first.length
   return `${sheets}; found so far: ${known.first.join(' ')}${more > 0 ? ` And ${more} more.` : ''}`
 })
