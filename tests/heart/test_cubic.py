@@ -117,3 +117,11 @@ def test_broken_curves_are_refused():
         Curved((Cubic((0, 0), (1e9, 0), (0, 1), (0, 0)),))
     with pytest.raises(BadGeometry, match="no extent"):
         Curved((Cubic((1, 1), (1, 1), (1, 1), (1, 1)),))
+
+
+def test_a_curve_that_is_a_straight_line_is_one_line():
+    """Its control points lie on the way, at a third and at two thirds."""
+    straight = Cubic((1.0, 2.0), (3.0, 14 / 3), (5.0, 22 / 3), (7.0, 10.0))
+    assert list(biarcs(straight, 0.01)) == [Segment((1.0, 2.0), (7.0, 10.0), 0.0)]
+    back = Cubic((1.0, 2.0), (-1.0, -2 / 3), (5.0, 22 / 3), (7.0, 10.0))
+    assert len(list(biarcs(back, 0.01))) > 1  # it goes back behind its start first

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from types import SimpleNamespace
 
@@ -22,9 +23,11 @@ from lean_notch.making.wanted import check_depths
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import CORNER_MM, EDGE_MM, Comparison, Deviation
 from lean_notch.proof.contacts import Gauge
+from lean_notch.proof.interference import _blocks
 from lean_notch.proof.joints_as_cut import JointsAsCut
 from lean_notch.proof.marks import ASTRAY_MM, compare_marks
 from lean_notch.told.what_breaks import broken
+from plates import disc, plate
 from shapes import polygon
 
 HAIR = 1e-4
@@ -170,3 +173,20 @@ def test_two_boards_without_a_joint_may_only_touch():
     assert len(broken(pushed(0.0), pushed(0.08))) == 1
     assert len(broken(pushed(0.5), pushed(0.52))) == 1
     assert broken(pushed(0.5), pushed(0.503)) == ()
+
+
+def test_slots_of_boards_that_cross_open_at_an_edge():
+    """Each is a notch of the edge that it opens at, so that the outline stays one; T and 0.02 wide, to half of the 40 that both are high."""
+    [mate] = compute(crossed()).build.mates
+    for change in mate.members:
+        [notch] = change.notches
+        assert (notch.end - notch.start, notch.depth) == (pytest.approx(3.08), pytest.approx(20))
+        assert change.cuts == ()
+
+
+def test_round_parts_are_compared_within_two_thousandths():
+    """Chords of a circle take 2/3 of their sagitta off it, all round."""
+    result = compute(plate(blank={**disc("blank", 100, does="add"), "x": 60, "y": 60}))
+    [(_, _, gauge)] = _blocks(result.build.parts[0], 3.0)
+    off = math.pi * 50**2 - gauge.piece.area
+    assert 0 < off <= 2 / 3 * 0.002 * 2 * math.pi * 50 * 1.01

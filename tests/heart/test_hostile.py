@@ -47,7 +47,11 @@ def test_what_lies_in_one_place_many_times_is_said_of_each_but_the_first():
 def test_a_tangle_is_not_called_sound_and_says_what_was_not_looked_for(monkeypatch):
     monkeypatch.setattr("lean_notch.proof.check_lines.MOST_PAIRS", 1000)
     monkeypatch.setattr("lean_notch.proof.check_lines.MOST_NEAR", 1000)
-    report = check_file(read(hostile.combs(40)))
+    drawing = read(hostile.combs(40))
+    report = check_file(drawing)
+    places = [place for path in drawing.paths for one in path.segments for place in (one.start, one.end)]
+    middle = [(min(some) + max(some)) / 2 for some in zip(*places, strict=True)]
+    assert [one.place for one in report.findings if one.code == "too-tangled"] == [pytest.approx(middle)] * 2
     said = [one.why for one in report.findings if one.code == "too-tangled"]
     assert len(said) == 2
     assert "crossings were not looked for" in said[0]
