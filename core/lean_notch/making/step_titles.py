@@ -10,7 +10,7 @@ from ..design import (
 def title_of(step: Step) -> str:
     """What a step is called in sentences.
 
-    >>> from lean_notch.design import Disc
+    >>> from lean_notch.design import Disc, ShapeStep
     >>> from lean_notch.lengths.length import Length
     >>> title_of(ShapeStep("hole-1", Disc(Length("8")), "cut"))
     'hole 1'
