@@ -21,7 +21,7 @@ from typing import Any
 
 from django.conf import settings
 from django.db import DatabaseError, transaction
-from django.db.models import Sum
+from django.db.models import QuerySet, Sum
 
 from . import release
 from .models import Result
@@ -45,13 +45,13 @@ def inputs_of(document: dict[str, Any], data: bytes = b"") -> str:
 
 def find(rule: str, inputs: str) -> bytes | None:
     """What this release gave for these inputs. One whose file is gone or was changed is named in the log, and is none."""
-    row = Result.objects.filter(rule=rule, inputs=inputs, release=release.whole()).first()
+    row = _rows(rule, inputs).first()
     if row is None:
         return None
     try:
         answer = _place(row.sha256).read_bytes()
-    except FileNotFoundError:
-        _lost(row, "is gone")
+    except OSError as error:
+        _lost(row, "is gone" if isinstance(error, FileNotFoundError) else "cannot be read")
         return None
     if sha256(answer).hexdigest() != row.sha256:
         _lost(row, "was changed")
@@ -63,16 +63,26 @@ def find(rule: str, inputs: str) -> bytes | None:
     return answer
 
 
+def has(rule: str, inputs: str) -> bool:
+    """Whether it is kept, as far as the database knows."""
+    return _rows(rule, inputs).exists()
+
+
+def _rows(rule: str, inputs: str) -> QuerySet[Result]:
+    return Result.objects.filter(rule=rule, inputs=inputs, release=release.whole())
+
+
 def keep(rule: str, inputs: str, answer: bytes) -> None:
-    """There is one answer of the same: the first one stays. Raises OSError or DatabaseError where nothing can be written."""
-    if Result.objects.filter(rule=rule, inputs=inputs, release=release.whole()).exists():
+    """There is one answer of the same: the first one stays; where there is no room, what was asked for longest ago goes. Raises OSError or DatabaseError where nothing can be written."""
+    if has(rule, inputs):
         return
     name = sha256(answer).hexdigest()
     _write(_place(name), answer)
     with transaction.atomic():
-        Result.objects.get_or_create(
+        row, _ = Result.objects.get_or_create(
             rule=rule, inputs=inputs, release=release.whole(), defaults={"sha256": name, "size": len(answer)}
         )
+    _removed(list(_too_much(but=row.pk)), "more than are kept")
 
 
 def keep_if_possible(rule: str, inputs: str, answer: bytes) -> None:
@@ -97,9 +107,9 @@ def tidy() -> None:
             path.unlink(missing_ok=True)
 
 
-def _too_much() -> Iterator[int]:
+def _too_much(but: int = 0) -> Iterator[int]:
     over = (Result.objects.aggregate(size=Sum("size"))["size"] or 0) - MOST_BYTES
-    for pk, size in Result.objects.order_by("asked", "pk").values_list("pk", "size"):
+    for pk, size in Result.objects.exclude(pk=but).order_by("asked", "pk").values_list("pk", "size"):
         if over <= 0:
             return
         over -= size
@@ -107,15 +117,21 @@ def _too_much() -> Iterator[int]:
 
 
 def _removed(keys: list[int], why: str) -> None:
+    """With their files, where no other result is the same."""
     if keys:
-        Result.objects.filter(pk__in=keys).delete()
+        gone = Result.objects.filter(pk__in=keys)
+        names = set(gone.values_list("sha256", flat=True))
+        gone.delete()
+        for name in names - set(Result.objects.filter(sha256__in=names).values_list("sha256", flat=True)):
+            _place(name).unlink(missing_ok=True)
         log.info("results were removed", extra={"told": {"count": len(keys), "because": why}})
 
 
 def _lost(row: Result, what: str) -> None:
     log.warning("a result is made again", extra={"told": {"rule": row.rule, "because": f"its file {what}"}})
-    with suppress(OSError, DatabaseError):
+    with suppress(OSError):
         _place(row.sha256).unlink(missing_ok=True)
+    with suppress(DatabaseError):
         row.delete()
 
 

@@ -62,7 +62,7 @@ def ask(
         same = mine.filter(kind=kind.name, about=about, key=key)
         ours = Q(state="done", taken_by=RUNNING.pool.name if RUNNING.pool else "")
         task = same.filter(Q(state__in=OPEN) | ours).order_by("-pk").first()
-        if task and task.state == "done" and answer_of(task) is None:
+        if task and task.state == "done" and kind.stored and not store.has(kind.name, key):
             task.delete()
             task = None
         if task is None:

@@ -161,12 +161,10 @@ class Pool:
         mine = Task.objects.filter(pk=task, state="running", taken_by=self.name)
         try:
             row = mine.first()
-            write = None
             if row and kind.stored:
                 store.keep(kind.name, row.key, answer)
-                write = _nothing
-            elif row:
-                write = kind.keep(row, answer)
+                answer = b""
+            write = kind.keep(row, answer) if row else None
             with transaction.atomic():
                 if write and mine.exists():
                     self._end(task, "done", answer=write(), progress=1.0)
@@ -279,10 +277,6 @@ class Pool:
     def _end_all(self) -> None:
         for worker in list(self._workers):
             self._forget(worker)
-
-
-def _nothing() -> bytes:
-    return b""
 
 
 def _problem(why: str, title: str) -> Problem:

@@ -94,6 +94,26 @@ def test_no_more_is_kept_than_there_is_room_for(db, monkeypatch):
     assert sorted(Result.objects.values_list("inputs", flat=True)) == ["2", "3"]
 
 
+def test_what_is_kept_makes_room_for_itself_at_once(db, monkeypatch):
+    """An hour passes between two looks at all of it: in that time a thousand answers may come."""
+    monkeypatch.setattr(store, "MOST_BYTES", 250)
+    for number in range(5):
+        store.keep("proof", str(number), bytes([number]) * 100)
+    assert sorted(Result.objects.values_list("inputs", flat=True)) == ["3", "4"]
+    assert len(store._files()) == 2
+    store.keep("proof", "large", b"x" * 300)
+    assert store.find("proof", "large") == b"x" * 300
+
+
+def test_one_that_cannot_be_read_is_none(db, told):
+    store.keep("proof", INPUTS, b"fits")
+    place = file_of()
+    place.unlink()
+    place.mkdir()
+    assert store.find("proof", INPUTS) is None
+    assert "cannot be read" in told()
+
+
 def test_files_that_nothing_names_are_removed_but_for_those_just_written(db):
     store.keep("proof", INPUTS, b"fits")
     old, young = (store._folder() / name for name in ("old", "young"))
