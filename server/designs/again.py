@@ -21,19 +21,19 @@ from lean_notch.hand_over.files import FileFormat, write_files
 from lean_notch.hand_over.job_sheet import Written, job_sheet
 from lean_notch.hand_over.packed import packed_bytes, unpack
 from lean_notch.hand_over.reading import read_any, reading_seconds
-from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
+from lean_notch.job import Job, Result, compute, job_from_json
 from pydantic import TypeAdapter
 from tasks.kinds import Given
 
 from . import schemas as out
-from .compute import OUTLINES, again, computed, here_or_beside
+from .compute import OUTLINES, again, computed, document_of, here_or_beside
 
 _FINDINGS = TypeAdapter(tuple[Finding, ...])
 
 
 def planned_stops(result: Result) -> list[Finding]:
     """What stops a job once its cuts are planned. Raises Beside."""
-    found = here_or_beside(STOPS, lambda: {"job": job_to_json(result.job)}, lambda: _stops(result))
+    found = here_or_beside(STOPS, lambda: document_of(result.job), lambda: _stops(result))
     return list(_FINDINGS.validate_json(found))
 
 
@@ -56,7 +56,7 @@ def job_sheet_of(job: Job, settings: dict[str, list[CutSetting]], written: Writt
 
     def document() -> dict[str, Any]:
         kept = {board: [setting_to_json(one) for one in some] for board, some in settings.items()}
-        return {"job": job_to_json(job), "settings": kept, "written": asdict(written), "reader": given.model_dump()}
+        return {**document_of(job), "settings": kept, "written": asdict(written), "reader": given.model_dump()}
 
     page_size(given.paper)  # one that is too small is told before anything is planned
     return here_or_beside(SHEET, document, lambda: _sheet(computed(job), settings, written, given))
@@ -134,7 +134,7 @@ def would_differ(
     """What would be otherwise in a file of these bytes if it were written today; `held` says which of the job's files it is."""
 
     def document() -> dict[str, Any]:
-        return {"job": job_to_json(job), "profile": profile, "format": file_format, "held": list(held)}
+        return {**document_of(job), "profile": profile, "format": file_format, "held": list(held)}
 
     found = here_or_beside(TODAY, document, lambda: _differs(job, profile, file_format, held, data), data)
     told: list[str] = json.loads(found)

@@ -6,12 +6,15 @@ A job that takes longer than a request may is worked out beside the server; the 
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any, TypeVar
 
 from lean_notch.ground.elsewhere import Found, TooLongHere, taking, within
+from lean_notch.ground.errors import MissingInput
 from lean_notch.ground.progress import Tell
 from lean_notch.ground.remembered import Remembered
 from lean_notch.hand_over.effort import QUICK_SECONDS
+from lean_notch.hand_over.packed import files_used
 from lean_notch.hand_over.proving import prove_job
 from lean_notch.hand_over.reading import outlines_of
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
@@ -71,7 +74,7 @@ def worked_out(job: Job, work: Callable[[], Made]) -> Made:
         except TooLongHere:
             kind = kind_of(WORK_OUT)
             assert kind, "designs.heavy is among the kinds"
-            found = _FOUND.keep((job,), carried.read(_worked_out(kind, {"job": job_to_json(job)})))
+            found = _FOUND.keep((job,), carried.read(_worked_out(kind, document_of(job))))
     with taking(found):
         return work()
 
@@ -96,6 +99,18 @@ def here_or_beside(
         except TooLongHere:
             pass
     return _worked_out(kind, document(), data)
+
+
+def document_of(job: Job) -> dict[str, Any]:
+    """All that follows from a job follows from this: its document, and which of the files it uses are not there any more."""
+    return {"job": job_to_json(job), "gone": [name for name in files_used(job.design) if not _is_there(name)]}
+
+
+def _is_there(name: str) -> bool:
+    with suppress(MissingInput):
+        read_kept(name)
+        return True
+    return False
 
 
 def _worked_out(kind: Kind, document: dict[str, Any], data: bytes = b"") -> bytes:

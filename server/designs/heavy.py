@@ -30,7 +30,7 @@ from tasks.models import Task
 from workshop.actions import settings_of
 
 from . import actions, again, carried, handed_over, never_today, shown, shown_proof, verdicts
-from .compute import OUTLINES, PATIENCE_SECONDS, WORK_OUT, computed, known_proof, proved
+from .compute import OUTLINES, PATIENCE_SECONDS, WORK_OUT, computed, document_of, known_proof, proved
 from .compute import again as again_kind
 from .models import Design, Revision
 from .pictures import keep_picture
@@ -49,7 +49,7 @@ def proof(design: Design, owner: User) -> Found:
     job = head.job
     keep_picture(head)
     told = shown_proof.told_settings(job)
-    document = {"job": job_to_json(job), "settings": _settings_json(told)}
+    document = {**document_of(job), "settings": _settings_json(told)}
     inputs = store.inputs_of(document)
     answer = store.find(PROOF.name, inputs)
     if answer is None:
@@ -78,7 +78,7 @@ def proof_paper(design: Design, owner: User, maker: str, given: ReaderIn) -> Fou
         verdicts.keep(head, made.said)
         return _paper_out(job, made, shown_proof.written_of(head, maker), given, size)
     document = {
-        "job": job_to_json(job),
+        **document_of(job),
         "written": asdict(shown_proof.written_of(head, maker)),
         "reader": given.model_dump(),
     }
@@ -117,7 +117,7 @@ def export(
         files = write_files(result, file_format)
         return _kept(head, file_format, files, prove_files(result, files, file_format).files, profile, machine)
     document = {
-        "job": job_to_json(job),
+        **document_of(job),
         "format": file_format,
         "profile": profile,
         "revision": head.pk,
@@ -137,7 +137,7 @@ def in_files(
     if not _beside(export_seconds(computed(job), file_format)):
         return _in_files(job, own, profile, file_format, told)
     document = {
-        "job": job_to_json(job), "own": job_to_json(own), "format": file_format, "profile": profile,
+        **document_of(job), "own": job_to_json(own), "format": file_format, "profile": profile,
         "settings": _settings_json(told),
     }  # fmt: skip
     return found(owner, IN_FILES, f"job {design.pk}", document)

@@ -8,7 +8,7 @@ from lean_notch.basis.fits import scale_to_json
 from lean_notch.documents import codec
 from lean_notch.ground.progress import Tell
 from lean_notch.hand_over.effort import proof_seconds
-from lean_notch.job import Job, Result, job_from_json, job_to_json
+from lean_notch.job import Job, Result, job_from_json
 from lean_notch.making import Proposal, proposals, site_of
 from lean_notch.proof.put_together import levels
 from lean_notch.test_pieces.trial_pair import read_pair
@@ -17,7 +17,7 @@ from tasks.kinds import Given
 from workshop.schemas import ScaleValues
 
 from . import schemas as out
-from .compute import OUTLINES, again, computed, here_or_beside
+from .compute import OUTLINES, again, computed, document_of, here_or_beside
 
 MOST_SAID = 60
 """Placements whose place is told: each is held against all others."""
@@ -26,9 +26,7 @@ MOST_SAID = 60
 def together(job: Job) -> bytes:
     """JSON of TogetherOut. Raises NotchError as the job's computing does, Beside."""
     result = computed(job)
-    return here_or_beside(
-        TOGETHER, lambda: {"job": job_to_json(job)}, lambda: _shown(result), seconds=proof_seconds(result)
-    )
+    return here_or_beside(TOGETHER, lambda: document_of(job), lambda: _shown(result), seconds=proof_seconds(result))
 
 
 def _together(given: Given, tell: Tell) -> bytes:

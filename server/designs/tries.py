@@ -15,7 +15,7 @@ from tasks.kinds import Given
 
 from . import schemas as out
 from .actions import Swap, head_of
-from .compute import OUTLINES, again, computed, here_or_beside
+from .compute import OUTLINES, again, computed, document_of, here_or_beside
 from .models import Design
 from .rack import RACK
 from .shown_changes import show_trial
@@ -55,7 +55,7 @@ def _trials(now: Job, wanted: Sequence[tuple[str, Sequence[Edit]]]) -> list[out.
     able = [(board, job) for board, job in jobs if isinstance(job, Job)]
 
     def document() -> dict[str, Any]:
-        return {"job": job_to_json(now), "tries": [[board, job_to_json(job)] for board, job in able]}
+        return {**document_of(now), "tries": [[board, job_to_json(job)] for board, job in able]}
 
     shown = iter(_TRIALS.validate_json(here_or_beside(TRY, document, lambda: _tried(before, able))))
     return [next(shown) if isinstance(job, Job) else show_trial(Trial(now.basis, job), board) for board, job in jobs]

@@ -13,6 +13,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import OperationalError
 from django.utils import timezone
 from lean_notch.edits import Edit
+from lean_notch.ground.remembered import forget_all
 
 SVG = b'<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20"><g id="cut"><path d="M0 0h20v20h-20z"/></g></svg>'
 
@@ -199,6 +200,16 @@ def test_a_file_is_kept_by_its_content_while_a_revision_uses_it(wren, tray):
     assert set(KeptFile.objects.values_list("name", flat=True)) == {kept["name"]}
     assert not (settings.DATA_DIR / "files" / other).exists()
     assert get(wren, f"/designs/{tray['id']}/proof").json()["fits"]
+
+
+def test_a_proof_that_was_kept_is_not_told_of_a_job_whose_file_is_gone(wren, tray):
+    """It was of the job with that file in it: without, the step fails."""
+    name = upload(wren, "/files", SVG).json()["name"]
+    edit(wren, tray, use(name))
+    assert get(wren, f"/designs/{tray['id']}/proof").json()["fits"]
+    (settings.DATA_DIR / "files" / name).unlink()
+    forget_all()
+    assert not get(wren, f"/designs/{tray['id']}/proof").json().get("fits")
 
 
 @pytest.mark.django_db(transaction=True)
