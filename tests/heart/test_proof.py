@@ -5,9 +5,10 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from conftest import drawn, edited, make_basis, make_job, prove_sheets
+from conftest import drawn, edited, make_basis, make_job, prove_sheets, with_marks
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from lean_notch.cutting import Profile
 from lean_notch.formats.read_file import ReadPath
 from lean_notch.geometry import Circle, Contour, Region, Vertex, rectangle
 from lean_notch.geometry.offset import offset
@@ -266,3 +267,29 @@ def test_what_is_known_so_far_is_of_the_sheets_that_were_looked_at():
     assert (known[0]["done"], known[0]["found"], known[0]["of"]) == (0, 0, len(files))
     assert (known[-1]["done"], known[-1]["found"] > 0) == (len(files), True)
     assert all(one["found"] == 0 for one in known if one["done"] < len(files) - 1)
+
+
+def test_a_sheet_without_its_cuts_and_one_with_a_text_are_not_told_to_have_no_problems():
+    """What was not looked at is told so far as well; a sheet of which nothing that is cut out was given was not measured."""
+    result = compute(make_job())
+    [file] = write_files(result, "svg")
+
+    def last(data):
+        told = []
+        prove_files(
+            result,
+            [replace(file, data=data)],
+            "svg",
+            lambda share, stage, so_far=None: told.append(so_far and so_far()),
+        )
+        return [one for one in told if one][-1]
+
+    text = last(file.data.replace(b"</svg>", b'<text x="5" y="5">Reed</text></svg>'))
+    assert (text["done"], text["found"]) == (1, 1)
+    assert "still text" in text["first"][0]
+    marks = compute(with_marks(make_job(), {"id": "s", "kind": "rectangle", "operation": "score",
+        "lengths": {"x": "30", "y": "30", "width": "20", "height": "10"}}, part="base"), Profile(split="operation"))  # fmt: skip
+    scored = [one for one in write_files(marks, "svg") if one.operation == "score"]
+    told = []
+    prove_files(marks, scored, "svg", lambda share, stage, so_far=None: told.append(so_far and so_far()))
+    assert [one["done"] for one in told if one] == [0] * len([one for one in told if one])

@@ -3,14 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
 
 from ..geometry import Point
 from ..ground.findings import Finding
-
-if TYPE_CHECKING:
-    pass
-
 
 DONE = {"cut": "cut", "score": "scored", "engrave": "engraved", "pocket": "pocketed", "fold": "folded"}
 

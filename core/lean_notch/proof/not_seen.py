@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from typing import TYPE_CHECKING
 
 from ..cutting import CutPath, Profile, SheetPlan
 from ..ground.findings import Finding
@@ -11,12 +10,8 @@ from ..ground.operations import OPERATIONS
 from ..making import Build
 from ..nesting import Layout
 from .contacts import Gauge
-from .proof import Face, Given
-
-if TYPE_CHECKING:
-    pass
-
 from .faults import DONE, some, unseen
+from .proof import Face, Given
 
 
 def not_given(
@@ -66,7 +61,7 @@ def not_measured(
     build: Build, gauges: Mapping[str, Sequence[Gauge]], findings: Sequence[Finding], proved: set[str]
 ) -> Iterator[Finding]:  # fmt: skip
     """Joints and placements whose parts are in none of the files."""
-    measured = {part for part, gauges in gauges.items() if gauges}
+    measured = {part for part, some_of_it in gauges.items() if some_of_it}
     missing = {one.part for one in findings if one.code in ("part-missing", "part-in-pieces")}
     joints = [mate.title for mate in build.mates if mate.id not in proved]
     places = [one.placement for one in build.standings if one.part not in measured and one.part not in missing]

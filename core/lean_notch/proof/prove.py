@@ -68,7 +68,7 @@ def prove(
             prover.front(sheet, given.front)
         if given.back:
             prover.back(sheet, given.back)
-        prover.looked_at += 1
+        prover.looked_at += sheet in prover.pieces  # else nothing of it that is cut out was measured
     tell(0.7, "measuring the joints", prover.so_far)
     joints = JointsAsCut(build, basis, prover.gauges)
     tell(0.85, "standing the parts up", prover.so_far)
@@ -154,7 +154,7 @@ class _Prover:
     def so_far(self) -> dict[str, object]:
         """Of how many sheets what is found is known already, how much that is, and the first of it in words: of the files, not what
         the job itself said before."""
-        told = list(dict.fromkeys(one.why for one in self.findings[self.said :] if one.severity != "unseen"))
+        told = list(dict.fromkeys(one.why for one in self.findings[self.said :]))
         return {"done": self.looked_at, "of": len(self.layout.sheets), "found": len(told), "first": told[:3]}
 
     def _plan(self, sheet: int) -> SheetPlan:
