@@ -1,4 +1,4 @@
-"""Files that jobs use, and jobs packed with theirs."""
+"""Files that jobs use: kept for whoever brought them, and for as long as a revision uses them."""
 
 from __future__ import annotations
 
@@ -27,10 +27,10 @@ def keep_file(maker: User, title: str, data: bytes) -> tuple[KeptFile, list[str]
     or holds no outline, Beside."""
     check_file(data)
     layers = again.layers_of(title, data)
-    return _kept(maker, title, data), layers
+    return keep_for(maker, title, data), layers
 
 
-def _kept(maker: User, title: str, data: bytes) -> KeptFile:
+def keep_for(maker: User, title: str, data: bytes) -> KeptFile:
     # Brought again, it waits for a step anew.
     kept, _ = KeptFile.objects.update_or_create(
         name=write_kept(data),

@@ -11,7 +11,7 @@ from lean_notch.hand_over.packed import check_file, files_used, pack, unpack
 from . import again
 from .actions import head_of, start_kept
 from .compute import computed
-from .files_of_jobs import _kept
+from .files_of_jobs import keep_for
 from .kept_files import read_kept
 from .models import Design
 
@@ -28,7 +28,7 @@ def unpack_design(owner: User, data: bytes) -> Design:
     job, files = unpack(data)
     for content in files.values():
         check_file(content)
-        _kept(owner, again.PACKED_TITLE, content)
+        keep_for(owner, again.PACKED_TITLE, content)
     boards = tuple(
         (name, replace(one, stock=replace(one.stock, id=""), machine=replace(one.machine, id="")))
         for name, one in job.basis.boards

@@ -8,6 +8,8 @@ export const FORMATS: readonly { format: FileFormat; name: string; about: string
   { format: 'pdf', name: 'PDF', about: '1:1, a layer that can be switched off for each operation' },
 ]
 
+export const formatName = (format: FileFormat): string => FORMATS.find((one) => one.format === format)!.name
+
 /** What is done, as things in a file. */
 export const WORKS: Record<Operation, string> = {
   engrave: 'engraved areas', score: 'scored lines', fold: 'fold lines', pocket: 'pockets', cut: 'cuts', reference: 'names and reference lines',

@@ -1,4 +1,5 @@
 import type { FileFormat } from './api/client'
+import { formatName } from './formats'
 import type { ProofState } from './stores/proving'
 
 export interface Asked {
@@ -24,7 +25,6 @@ export interface Action {
   readonly waits?: boolean
 }
 
-export const NAMES: Record<FileFormat, string> = { svg: 'SVG', dxf: 'DXF', 'dxf-r12': 'DXF R12', pdf: 'PDF' }
 const MARKS: Partial<Record<ProofState, string>> = {
   'does-not-fit': 'does not fit',
   'as-seen': 'not all proved',
@@ -32,7 +32,7 @@ const MARKS: Partial<Record<ProofState, string>> = {
 
 /** What the one strong action says: it follows the proof of just this state. */
 export function saveAction(asked: Asked): Action {
-  const name = NAMES[asked.format]
+  const name = formatName(asked.format)
   const many = asked.files > 1 ? `${asked.files} ${name} files` : `the ${name}`
   const words = `Save ${many} for ${asked.whom}`
   if (asked.planned) return { words, strong: false, waits: !asked.current }

@@ -4,14 +4,10 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from .files import (
     put,
 )
-
-if TYPE_CHECKING:
-    pass
 
 
 def add_profile_options(export: argparse.ArgumentParser) -> None:

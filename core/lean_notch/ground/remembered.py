@@ -68,7 +68,7 @@ class Remembered(Generic[Made]):
         self.most, self.weigh, self.weight, self.shared = most, weigh, weight, shared
         self.weighs = 0
         # The values are kept with the answer: while they are, nothing else can have their numbers.
-        self._known: OrderedDict[tuple[object, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
+        self._known: OrderedDict[tuple[object, ...], tuple[tuple[object, ...], Made, int]] = OrderedDict()
         _TOGETHER.all.append(self)
         MEMORIES.append(Memory(name or shared, lambda: len(self._known), self.forget))
 
@@ -110,12 +110,12 @@ class Remembered(Generic[Made]):
         return kept(self.shared, of, made) if of else made
 
     def _keep(self, given: tuple[object, ...], made: Made) -> Made:
-        key = _key(given)
+        key, weight = _key(given), self.weigh(made) if self.weigh else LIGHT
         with _TOGETHER.lock:
             if key in self._known:
                 return self._known[key][1]  # somebody else was quicker: there is one of each
-            self._known[key] = (given, made)
-            self._weighed(made, 1)
+            self._known[key] = (given, made, weight)
+            self._add(weight)
             while len(self._known) > self.most or self.weighs > self.weight > 0 < len(self._known):
                 self.drop()
             _TOGETHER.keep_within(MOST_TOGETHER)
@@ -123,11 +123,10 @@ class Remembered(Generic[Made]):
 
     def drop(self) -> None:
         """Forgets what was asked for longest ago; to be asked with the lock held, of one that holds something."""
-        _, (_, oldest) = self._known.popitem(last=False)
-        self._weighed(oldest, -1)
+        _, (_, _, weight) = self._known.popitem(last=False)
+        self._add(-weight)
 
-    def _weighed(self, made: Made, times: int) -> None:
-        weight = times * (self.weigh(made) if self.weigh else LIGHT)
+    def _add(self, weight: int) -> None:
         self.weighs += weight
         _TOGETHER.weigh += weight
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
-from typing import Literal
+from typing import Literal, cast
 
 from ..basis import BoardBasis
 from ..design import Relief
@@ -86,21 +86,15 @@ def borne(mate: Mate, parts: Mapping[str, FlatPart], bone: Callable[[FlatPart], 
     ]
     if not sides or not mate.contacts:
         return mate
-    ((change, part, one), *other) = sides
-    return _borne(mate, radius, change, part, one, *(other[0] if other else (None, None, None)))
+    return _borne(mate, radius, *(one for side in sides for one in side))
 
 
 _Side = tuple[Change, FlatPart, Bone]
 
 
 @remembered()
-def _borne(
-    mate: Mate, radius: float, change: Change, part: FlatPart, bone: Bone,
-    also: Change | None, second: FlatPart | None, its: Bone | None,
-) -> Mate:  # fmt: skip
-    sides: list[_Side] = [(change, part, bone)]
-    if also and second and its:
-        sides.append((also, second, its))
+def _borne(mate: Mate, radius: float, *given: Change | FlatPart | Bone) -> Mate:
+    sides = cast("list[_Side]", list(zip(given[::3], given[1::3], given[2::3], strict=True)))
     found = [(bearing(change, part), change, part) for change, part, _ in sides]
     left, change, part = min(found, key=lambda one: one[0])
     figure = Figure(

@@ -17,10 +17,10 @@ import TodayNote from '../components/TodayNote.vue'
 import { useBehind } from '../composables/useBehind'
 import { useProblem } from '../composables/useProblem'
 import { useReceiver } from '../composables/useReceiver'
-import { WORKS } from '../formats'
+import { formatName, WORKS } from '../formats'
 import { useSay } from '../composables/useSay'
 import { save } from '../download'
-import { NAMES, saveAction } from '../saveAction'
+import { saveAction } from '../saveAction'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 
@@ -232,7 +232,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
               <li v-for="one in to.others.value" :key="one.id">
                 <ElButton link type="primary" @click="to.choose(one.id)">{{ one.document.name }}</ElButton>
                 <span class="small second">
-                  {{ NAMES[one.document.format] }}, one file a {{ one.document.split
+                  {{ formatName(one.document.format) }}, one file a {{ one.document.split
                   }}<template v-if="one.machine !== null">; a machine of the workshop</template>
                 </span>
               </li>
