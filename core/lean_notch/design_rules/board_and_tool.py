@@ -10,12 +10,12 @@ import math
 from collections.abc import Iterator, Sequence
 
 from ..basis import BoardBasis
-from ..design import Design, Lettering, Rectangle, ShapeStep, Step
+from ..design import Design, Lettering, Part, Rectangle, ShapeStep, Step
 from ..geometry import Circle, Contour, Point, Region, flatten
 from ..geometry.contour import join_boxes
 from ..geometry.corners import turn_between
 from ..ground.findings import Finding, Mend, shortened
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..ground.wording import capital, counted
 from ..lengths.said import say_mm
 from ..making import Build, FlatMark, FlatPart
@@ -29,8 +29,6 @@ MOST_SHOWN = 12
 BLUNT_TOOL_MM = 0.5
 """A beam rounds inside corners by a few hundredths, which nobody sees; a tool of more than this across leaves them round."""
 
-_FOUND: Remembered[tuple[Finding, ...]] = Remembered(1024, shared="limits")
-
 
 def design_limits(design: Design, built: Build, boards: dict[str, BoardBasis]) -> tuple[Finding, ...]:
     """Of all parts; `boards` are the bases by board."""
@@ -41,8 +39,7 @@ def design_limits(design: Design, built: Build, boards: dict[str, BoardBasis]) -
         if made_of is None or basis is None:
             continue
         jointed = tuple(boxes.get(part.id, ())) if basis.kerf >= BLUNT_TOOL_MM else ()
-        given = (part, basis, made_of, jointed)
-        found += _FOUND(given, lambda p=part, b=basis, s=made_of.steps, j=jointed: tuple(_of_part(p, b, s, j)), part.id)  # type: ignore[misc]
+        found += _of_part(part, basis, made_of, jointed)
     return tuple(found)
 
 
@@ -60,14 +57,15 @@ def _jointed(built: Build) -> dict[str, list[_Box]]:
 _Box = tuple[float, float, float, float]
 
 
-def _of_part(part: FlatPart, basis: BoardBasis, steps: Sequence[Step], jointed: Sequence[_Box]) -> Iterator[Finding]:
-    by_id = {step.id: step for step in steps}
+@remembered(1024, shared="limits")
+def _of_part(part: FlatPart, basis: BoardBasis, designed: Part, jointed: tuple[_Box, ...]) -> tuple[Finding, ...]:
+    by_id = {step.id: step for step in designed.steps}
     web, hole, text = basis.stock.least
     found = [*webs(part, by_id, web, basis.kerf), *_holes(part, by_id, hole, basis.kerf)]
     found += [*_letters(part, by_id, text, basis.kerf), *_in_the_void(part), *marks_on(part), *skins(part, basis)]
     if basis.kerf >= BLUNT_TOOL_MM:
         found += _corners(part, by_id, basis.kerf / 2, jointed)
-    yield from shortened(found, MOST_SHOWN)
+    return tuple(shortened(found, MOST_SHOWN))
 
 
 def _in_the_void(part: FlatPart) -> Iterator[Finding]:

@@ -20,6 +20,9 @@ _CORNER = {
 }
 
 
+FrameNumbers = tuple[float, float, bool, float]
+
+
 @dataclass(frozen=True)
 class Frame:
     """From a sheet's coordinates (mm, y up from its lower left corner) to a file's, and back.
@@ -33,7 +36,7 @@ class Frame:
     per_mm: float
 
     @property
-    def numbers(self) -> tuple[float, float, bool, float]:
+    def numbers(self) -> FrameNumbers:
         return (self.left, self.low, self.flipped, self.per_mm)
 
     @classmethod

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from functools import partial
 from xml.sax.saxutils import escape, quoteattr
 
 from ..cutting import PLAIN, CutPath, Profile, SheetPlan
 from ..cutting.profile import layer_id
 from ..geometry import Circle
 from ..ground.operations import OPERATIONS
-from ..ground.remembered import Remembered, characters
-from .frame import Frame, file_layers
+from ..ground.remembered import characters, remembered
+from .frame import Frame, FrameNumbers, file_layers
 from .svg_path import number, path_data
 
 _DIGITS = {"mm": 4, "in": 6}
@@ -43,22 +42,16 @@ def write_svg(title: str, sheet: SheetPlan, profile: Profile = PLAIN) -> str:
             f'stroke-linejoin="round">'
         )
         lines.append(f"<title>{escape(OPERATIONS[layer.operation])}</title>")
-        lines += [
-            _ELEMENTS(
-                (path, *frame.numbers, layer.colour, digits), partial(_element, path, frame, layer.colour, digits)
-            )
-            for path in layer.paths
-        ]
+        lines += [_element(path, frame.numbers, layer.colour, digits) for path in layer.paths]
         lines.append("</g>")
     lines.append("</svg>")
     return "\n".join(lines) + "\n"
 
 
 # Most paths are as they were when the job was last written.
-_ELEMENTS: Remembered[str] = Remembered(8192, characters, 400_000)
-
-
-def _element(path: CutPath, frame: Frame, colour: str, digits: int) -> str:
+@remembered(8192, characters, 400_000)
+def _element(path: CutPath, numbers: FrameNumbers, colour: str, digits: int) -> str:
+    frame = Frame(*numbers)
     attributes, shape = f"id={quoteattr(path.id)}", path.shape
     title = f"<title>{escape(path.title)}</title>"
     if isinstance(shape, Circle) and not path.filled:

@@ -175,8 +175,11 @@ class _Decorator(Protocol):
     def __call__(self, function: Callable[Given, Made], /) -> Callable[Given, Made]: ...
 
 
-def remembered(most: int = 4096, weigh: Callable[[Any], int] | None = None, weight: int = 0) -> _Decorator:
-    """Decorates a function of frozen values whose answers are kept, each under all of its arguments; see `Remembered`.
+def remembered(
+    most: int = 4096, weigh: Callable[[Any], int] | None = None, weight: int = 0, shared: str = ""
+) -> _Decorator:
+    """Decorates a function of frozen values whose answers are kept, each under all of its arguments; see `Remembered`. A `shared` answer is
+    of its first argument, by its `id`.
 
     >>> @remembered(2)
     ... def half(number: int) -> float:
@@ -189,13 +192,14 @@ def remembered(most: int = 4096, weigh: Callable[[Any], int] | None = None, weig
     def decorated(function: Callable[Given, Made]) -> Callable[Given, Made]:
         if wrong := [name for name in signature(function).parameters if name in _WHOLE]:
             raise TypeError(f"{function.__qualname__} is remembered by “{wrong[0]}”, which holds everything there is.")
-        memory: Remembered[Made] = Remembered(most, weigh, weight, name=function.__qualname__)
+        memory: Remembered[Made] = Remembered(most, weigh, weight, shared, function.__qualname__)
 
         @wraps(function)
         def asked(*given: Given.args, **named: Given.kwargs) -> Made:
             if named:
                 raise TypeError(f"{function.__qualname__} is asked by position: its arguments are the key.")
-            return memory(given, partial(function, *given, **named))
+            of: str = given[0].id if shared else ""  # type: ignore[attr-defined]
+            return memory(given, partial(function, *given, **named), of)
 
         return asked
 

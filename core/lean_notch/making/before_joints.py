@@ -9,17 +9,17 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 
 from ..basis import Basis
-from ..design import Against, Design, Part
+from ..design import Against, Design, Joint, Part, Placement
 from ..geometry import Region, rectangle
 from ..ground.errors import NotchError, OutOfRange, ThicknessTooLarge
-from ..ground.remembered import Remembered, Same
+from ..ground.remembered import Remembered, Same, remembered
 from ..ground.wording import capital
 from ..joints import FACE, KINDS
 from ..lengths.length import Length, positive_mm
 from ..lengths.said import say_mm
 from .brought import Outlines, no_files
 from .carve import carve
-from .edges import blank_lines, length_of, straight_edges, takes_notches
+from .edges import blank_lines, length_of, sides_of, straight_edges, takes_notches
 from .mates import Site
 from .part import Shop, make_part
 from .shapes import LARGEST_MM
@@ -77,7 +77,7 @@ _OUTLINED: Remembered[Outlined] = Remembered(shared="outlined")
 
 def _outlined(parts: Sequence[Part], shop: Shop) -> dict[str, Outlined]:
     """What parts are before joints, as far as joints and poses ask for it."""
-    named = _NAMED(names_of(shop.design), lambda: _edges_named(shop.design))
+    named = _edges_named(Same(shop.design.placements), Same(shop.design.joints))
     found = {}
     for part in parts:
         asked = named.get(part.id, set())
@@ -94,8 +94,8 @@ def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
     asked = asked - {FACE}
     if takes_notches(part) and asked <= lines.keys() and not whole:
         # Whatever is cut out of it later, joints along edges see the same plain rectangle.
-        plain = (*lines, *size, thickness)
-        return _BLANKS(plain, lambda: Outlined(size, thickness, lines, Region(rectangle(0.0, 0.0, *size))))
+        assert part.blank, "it takes notches"
+        return _plain(part.blank.id, *size, thickness)
     made = make_part(part, shop)
     wanted = asked | lines.keys()
     lines = straight_edges({name: edge for name, edge in made.edges.items() if name in wanted}, made.regions, made.cuts)
@@ -108,26 +108,28 @@ def _outline(part: Part, asked: set[str], shop: Shop) -> Outlined:
     return Outlined(size, thickness, lines, region)
 
 
-_BLANKS: Remembered[Outlined] = Remembered()
+@remembered()
+def _plain(step: str, width: float, height: float, thickness: float) -> Outlined:
+    return Outlined(
+        (width, height), thickness, sides_of(step, width, height), Region(rectangle(0.0, 0.0, width, height))
+    )
 
 
 def _ends(lines: Mapping[str, tuple[tuple[float, float], tuple[float, float]]]) -> list[tuple[float, float]]:
     return [point for line in lines.values() for point in line] or [(0.0, 0.0)]
 
 
-_NAMED: Remembered[dict[str, set[str]]] = Remembered(64)
-
-
-def _edges_named(design: Design) -> dict[str, set[str]]:
+@remembered(64)
+def _edges_named(placements: Same[tuple[Placement, ...]], joints: Same[tuple[Joint, ...]]) -> dict[str, set[str]]:
     """The edges that joints and poses name, by part; FACE where a joint looks at the whole of it as it is cut."""
     named: dict[str, set[str]] = defaultdict(set)
-    part_of = {one.id: one.part for one in design.placements}
-    for joint in design.joints:
+    part_of = {one.id: one.part for one in placements.it}
+    for joint in joints.it:
         crosses = KINDS[type(joint.how)].ends == ("face", "face")
         for member in (joint.first, joint.second):
             if member.placement in part_of and (member.edge != FACE or crosses):
                 named[part_of[member.placement]].add(member.edge)
-    for one in design.placements:
+    for one in placements.it:
         if isinstance(one.pose, Against):
             named[one.part].add(one.pose.edge)
             if one.pose.placement in part_of:

@@ -65,9 +65,13 @@ def blank_lines(part: Part, names: Mapping[str, float]) -> dict[str, Line]:
     """The four edges of the rectangle that a part starts from, counter-clockwise. Raises NotchError at its sizes."""
     blank = part.blank
     assert blank, "asked of parts with a blank"
-    width, height = (length_of(blank, path, names) for path in ("shape/width", "shape/height"))
+    return sides_of(blank.id, *(length_of(blank, path, names) for path in ("shape/width", "shape/height")))
+
+
+def sides_of(step: str, width: float, height: float) -> dict[str, Line]:
+    """The edges of a rectangle as that step names them."""
     corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
-    return {f"{blank.id}.{side}": (corners[i], corners[(i + 1) % 4]) for i, side in enumerate(SIDES)}
+    return {f"{step}.{side}": (corners[i], corners[(i + 1) % 4]) for i, side in enumerate(SIDES)}
 
 
 def blank_notches(part: Part, notches: Sequence[EdgeNotch], names: Mapping[str, float]) -> Notches | None:

@@ -15,7 +15,7 @@ from ..design import Against, AlongAxes, Design, Placement
 from ..geometry import Region
 from ..geometry.space import Frame, Triple, add, block_box, cross, frame, turned
 from ..ground.errors import CircularPoses, NotchError
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..joints.mate import Line, ways
 
 
@@ -114,10 +114,9 @@ def stand_all(
         own, part = parts[one.part], design.part(one.part)
         assert part, "only placements of known parts are asked about"
         known = names[part.board]
-        against = (standing[other.id], parts[other.part]) if other else None
-        given = (one, own, tuple([known.get(name) for name in one.pose.names]), *(against or ()))
+        against = (standing[other.id], parts[other.part]) if other else ()
         try:
-            standing[one.id] = _STANDING(given, lambda: _stand(one, own, known, against))
+            standing[one.id] = _stand(one, own, tuple([known.get(name) for name in one.pose.names]), *against)
         except NoEdge as error:
             lost[one.id] = error
 
@@ -127,21 +126,20 @@ def stand_all(
     return ordered, tuple(lost.values())
 
 
-_STANDING: Remembered[Standing] = Remembered()
-
-
+@remembered()
 def _stand(
-    one: Placement, own: Outlined, names: Mapping[str, float], against: tuple[Standing, Outlined] | None
-) -> Standing:
+    one: Placement, own: Outlined, values: tuple[float | None, ...], standing: Standing | None = None,
+    other: Outlined | None = None,
+) -> Standing:  # fmt: skip
+    """`values` are those of the names that its pose uses; `standing` and `other` are what it stands against."""
     path, pose = f"placements/{one.id}/pose", one.pose
     try:
-        at = pose.mm(names)
+        at = pose.mm({name: mm for name, mm in zip(pose.names, values, strict=True) if mm is not None})
     except NotchError as error:
         error.field = f"{path}/{error.field}"
         raise
-    if against:
+    if standing and other:
         assert isinstance(pose, Against)
-        standing, other = against
         own_edge = _edge(own, pose.edge, f"“{one.id}”", f"{path}/edge")
         its_edge = _edge(other, pose.other_edge, f"“{pose.placement}”", f"{path}/other_edge")
         place = stand_against(pose, own_edge, standing.frame, its_edge, at, turned_over=one.mirrored)

@@ -15,10 +15,10 @@ from typing import Literal, get_args
 from ..basis import Basis
 from ..geometry import loops
 from ..ground.findings import Finding
-from ..ground.remembered import Remembered, remembered
+from ..ground.remembered import remembered
 from ..joints.halving import Halving
 from ..lengths.said import say_mm
-from ..making import Build, FlatPart, Mate, blocks
+from ..making import Build, FlatPart, Mate, Standing, blocks
 from .assembly import CLASH_MM, MOST_PAIRS, Body, Shared, near_pairs, shared
 from .contacts import Gauge
 
@@ -96,8 +96,7 @@ def clash(pairs: Sequence[Pair], allowed: float = CLASH_MM) -> list[Shared]:
     """What the blocks of two parts share, the most first."""
     found: list[Shared] = []
     for first, second in pairs:
-        given = (first.frame, second.frame, first.thickness, second.thickness, first.gauge, second.gauge, allowed)
-        found += _SHARED(given, lambda one=first, two=second: tuple(shared(one, two, allowed)))  # type: ignore[misc]
+        found += _shared(first, second, allowed)
     return sorted(found, key=lambda one: -one.amount)
 
 
@@ -116,7 +115,15 @@ def _not_stood(build: Build) -> Iterator[Finding]:
         yield Finding("placements-not-measured", "unseen", f"{parts} stood in unfinished: a step of it fails.", fix)
 
 
-_SHARED: Remembered[tuple[Shared, ...]] = Remembered(4096)
+@remembered()
+def _shared(first: Body, second: Body, allowed: float) -> tuple[Shared, ...]:
+    return tuple(shared(first, second, allowed))
+
+
+@remembered()
+def _body(one: Standing, low: float, high: float, gauge: Gauge) -> Body:
+    """There is one of each: what two of them share is found again by them."""
+    return Body(one.placement, one.part, one.frame.behind(low), high - low, gauge)
 
 
 def _allowed(mates: Sequence[Mate], level: Level, build: Build, basis: Basis) -> float:
@@ -139,9 +146,7 @@ def bodies(build: Build, basis: Basis, level: Level = "mean") -> tuple[Body, ...
     thick = {part.id: getattr(basis.of(part.board).stock.readings, level) for part in build.parts}
     of_part = {part.id: _blocks(part, thick[part.id]) for part in build.parts}
     return tuple(
-        Body(one.placement, one.part, one.frame.behind(low), high - low, gauge)
-        for one in build.standings
-        for low, high, gauge in of_part.get(one.part, ())
+        _body(one, low, high, gauge) for one in build.standings for low, high, gauge in of_part.get(one.part, ())
     )
 
 

@@ -8,12 +8,11 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Mapping
-from functools import partial
 
-from ..basis import BoardBasis, Fit, Readings
+from ..basis import Basis, BoardBasis, Fit, Readings
 from ..basis.notebook import WAY_TITLES
 from ..design import Dimension
-from ..ground.remembered import Remembered
+from ..ground.remembered import remembered
 from ..job import Result
 from ..lengths.figures import Figure, in_words
 from ..lengths.length import Length
@@ -26,18 +25,18 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     """All rows of a job by subject."""
     job, built = result.job, result.build
     rows = {
-        f"basis:{board.id}": _ROWS((one, board.id), partial(_basis, one, board.id))
-        for board in job.design.boards
-        if (one := job.basis.of(board.id))
+        f"basis:{board.id}": _basis(one, board.id) for board in job.design.boards if (one := job.basis.of(board.id))
     }
     rows["job"] = _job(result)
     for part in built.parts:
         designed = job.design.part(part.id)
-        rows[f"part:{part.id}"] = _ROWS((part, designed, job.basis, job.sets), partial(_part, part, result), part.id)
+        assert designed, "a built part is one of the design"
+        stands = job.design.quantity(designed) - designed.loose
+        rows[f"part:{part.id}"] = _part(part, job.basis.of(part.board), stands, designed.loose, job.sets)
     fits = joint_fits(built.parts, built.mates, job.basis)
     for mate, fit in zip(built.mates, fits, strict=True):
         parts = [built.part(name) for name in dict.fromkeys(_parts_of(mate))]
-        rows[f"joint:{mate.id}"] = _ROWS((mate, fit, job.basis, *parts), partial(_mate, mate, fit.fit, result))
+        rows[f"joint:{mate.id}"] = _mate(mate, fit.fit, job.basis, *parts)
     rows |= {
         f"sheet:{sheet.number}": _sheet(sheet, length, result)
         for sheet, length in zip(result.layout.sheets, result.cut_lengths, strict=True)
@@ -45,15 +44,12 @@ def ledger(result: Result) -> dict[str, tuple[Figure, ...]]:
     return rows
 
 
-_ROWS: Remembered[tuple[Figure, ...]] = Remembered(shared="rows")
-"""Rows of a part or joint that is as it was, on the basis that it had."""
-
-
 def _parts_of(mate: Mate) -> Iterator[str]:
     yield from (change.part for change in mate.members)
     yield from (one.through for one in mate.contacts[:1])
 
 
+@remembered()
 def _basis(basis: BoardBasis, board: str) -> tuple[Figure, ...]:
     readings, clearance, kerf = basis.stock.readings, basis.clearance, basis.kerf
     count = len(readings.values_mm)
@@ -98,13 +94,15 @@ def _job(result: Result) -> tuple[Figure, ...]:
     rows: list[Figure] = []
     for dimension in design.dimensions:
         values = tuple([names.get(name) for name in dimension.names])
-        given = (dimension, names[dimension.name], values, design.input_of(dimension.name))
-        rows += _ROWS(given, partial(_dimension, dimension, names, given[3]))
+        rows += _dimension(dimension, names[dimension.name], values, design.input_of(dimension.name))
     return tuple(rows)
 
 
-def _dimension(dimension: Dimension, names: Mapping[str, float], field: str) -> tuple[Figure, ...]:
-    value, typed = names[dimension.name], dimension.length
+@remembered()
+def _dimension(dimension: Dimension, value: float, values: tuple[float | None, ...], field: str) -> tuple[Figure, ...]:
+    """`values` are those of the names that it uses."""
+    names = {name: mm for name, mm in zip(dimension.names, values, strict=True) if mm is not None}
+    typed = dimension.length
     plain = typed.text.strip() in names or _is_number(typed)
     because = "" if plain else _in_figures(typed.text, names)
     if dimension.chosen:
@@ -128,16 +126,12 @@ def _in_figures(text: str, names: Mapping[str, float]) -> str:
     )
 
 
-def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
-    job = result.job
-    readings = job.basis.of(part.board).stock.readings
-    design = job.design.part(part.id)
-    assert design, "a built part is one of the design"
-    density = job.basis.of(part.board).stock.density
+@remembered(shared="rows")
+def _part(part: FlatPart, basis: BoardBasis, stands: int, loose: int, sets: int) -> tuple[Figure, ...]:
+    readings, density = basis.stock.readings, basis.stock.density
     grams = part.region.area * readings.mean * density * 1e-6
     left, bottom, right, top = part.box
-    stands, sets = job.design.quantity(design) - design.loose, job.sets
-    many = f"{stands} standing + {design.loose} loose" + (f", × {sets} sets" if sets > 1 else "")
+    many = f"{stands} standing + {loose} loose" + (f", × {sets} sets" if sets > 1 else "")
     return (
         Figure("width", "width", right - left, "computed", "fingers included"),
         Figure("height", "height", top - bottom, "computed", "fingers included"),
@@ -148,14 +142,17 @@ def _part(part: FlatPart, result: Result) -> tuple[Figure, ...]:
         Figure("outline", "cut length", part.region.length, "computed", "along all its finished edges"),
         Figure("weight", "weight", grams, "computed", f"area × thickness × {density:g} kg/m³", kind="mass"),
         Figure("quantity", "quantity", part.quantity, "computed", many, kind="count"),
-        Figure("loose", "loose copies", design.loose, "chosen", "cut beside those that stand", kind="count",
-               field=f"parts/{part.id}/loose", typed=str(design.loose)),
+        Figure("loose", "loose copies", loose, "chosen", "cut beside those that stand", kind="count",
+               field=f"parts/{part.id}/loose", typed=str(loose)),
     )  # fmt: skip
 
 
-def _mate(mate: Mate, fit: Fit, result: Result) -> tuple[Figure, ...]:
-    """What the kind of joint says of itself, then each different contact of the first member, else of the second."""
-    first = result.build.part(mate.first.part)
+@remembered()
+def _mate(mate: Mate, fit: Fit, basis: Basis, *parts: FlatPart) -> tuple[Figure, ...]:
+    """What the kind of joint says of itself, then each different contact of the first member, else of the second. `parts` are all that
+    it joins or goes through."""
+    by_id = {part.id: part for part in parts}
+    first = by_id[mate.first.part]
     own = [one for one in mate.contacts if one.inner_part == first.id] or list(mate.contacts)
     different = {(one.inner is None, round(one.width, 6), round(one.clearance, 6)): one for one in own}
     rows = [*mate.figures]
@@ -171,12 +168,12 @@ def _mate(mate: Mate, fit: Fit, result: Result) -> tuple[Figure, ...]:
             )
         )
     for number, contact in enumerate(different.values()):
-        rows += _contact(mate, contact, result, f"_{number + 1}" if number else "")
+        rows += _contact(mate, contact, by_id, basis, f"_{number + 1}" if number else "")
     rows.append(Figure("fit", "fit", None, "computed", _fit_because(fit), kind="word", word=fit.verdict))
     stands = next((one for one in own if one.stands), None)
     if stands:
-        through = result.build.part(stands.through)
-        readings = result.job.basis.of(through.board).stock.readings
+        through = by_id[stands.through]
+        readings = basis.of(through.board).stock.readings
         rows.append(
             Figure("finger_length", f"{mate.inner} length", stands.depth, "measured",
                    f"thickness of {through.title}, {say_mm(readings.thin)} to {say_mm(readings.thick)}")
@@ -195,16 +192,15 @@ def _mate(mate: Mate, fit: Fit, result: Result) -> tuple[Figure, ...]:
     return tuple(rows)
 
 
-def _contact(mate: Mate, contact: Contact, result: Result, suffix: str) -> list[Figure]:
+def _contact(mate: Mate, contact: Contact, parts: Mapping[str, FlatPart], basis: Basis, suffix: str) -> list[Figure]:
     """How wide both sides are, and how wide their paths."""
-    job = result.job
-    inner, outer = (job.basis.of(result.build.part(part).board) for part in (contact.inner_part, contact.outer.part))
+    inner, outer = (basis.of(parts[part].board) for part in (contact.inner_part, contact.outer.part))
     made, socket, gap = contact.width, contact.outer_width, contact.clearance
     name, into = (mate.inner, mate.outer) if contact.inner else ("board", f"{mate.outer}, across")
     rows = [
         Figure(f"clearance{suffix}", "clearance", gap, "computed", f"{inner.fit} fit, half on either side of a {mate.inner}"),
         Figure(f"finger{suffix}", name, made, "computed" if contact.inner else "measured",
-               "at finished size" if contact.inner else f"thickness of {result.build.part(contact.inner_part).title}"),
+               "at finished size" if contact.inner else f"thickness of {parts[contact.inner_part].title}"),
         Figure(f"socket{suffix}", into, socket, "computed", in_words(socket, (name, made), "+", ("clearance", gap))),
     ]  # fmt: skip
     if contact.inner:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..acts.standing_against import SAME_MM, lies_in
-from ..geometry import loops
-from ..ground.remembered import Remembered
+from ..geometry import Region, loops
+from ..ground.remembered import remembered
 from ..lengths.said import say_mm
 from ..making import Build, Standing
 
@@ -73,19 +73,20 @@ def _is_square(one: Standing) -> bool:
 def _is_rectangle(build: Build, board: Standing) -> bool:
     """Whether its outline is a rectangle but for what joints take at its edges, which is no deeper than the thickest board. Of a strip that is
     no wider than both, nothing is known."""
-    part, deep = build.part(board.part), max(one.thickness for one in build.standings) + SAME_MM
-    given = (part, board.width, board.height, deep)
-
-    def covers() -> bool:
-        import shapely
-
-        outline = shapely.Polygon(loops(part.region, _CHORD_MM)[0])
-        return bool(outline.covers(shapely.box(deep, deep, board.width - deep, board.height - deep)))
-
-    return min(board.width, board.height) > 2 * deep and _RECTANGLES(given, covers)
+    deep = max(one.thickness for one in build.standings) + SAME_MM
+    if min(board.width, board.height) <= 2 * deep:
+        return False
+    return _covers(build.part(board.part).region, board.width, board.height, deep)
 
 
-_RECTANGLES: Remembered[bool] = Remembered(1024)
+@remembered(1024)
+def _covers(region: Region, width: float, height: float, deep: float) -> bool:
+    """Whether an outline goes round a board of that size but for the outermost `deep`."""
+    import shapely
+
+    outline = shapely.Polygon(loops(region, _CHORD_MM)[0])
+    return bool(outline.covers(shapely.box(deep, deep, width - deep, height - deep)))
+
 
 _CHORD_MM = 0.05
 
