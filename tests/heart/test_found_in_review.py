@@ -215,6 +215,15 @@ def test_a_mark_that_runs_onto_the_next_part_stops():
     assert "mark-on-other" in codes(prove_job(compute(job)), "stop")
 
 
+def test_a_mark_that_runs_off_its_part_into_the_waste_is_on_no_other():
+    job = drawn(
+        make_job(), shape("s", {"kind": "line", "to_x": 20, "to_y": -9}, does="mark", operation="score", x=20, y=30)
+    )
+    found = codes(prove_job(compute(job)), "stop")
+    assert "mark-beyond" in found
+    assert "mark-on-other" not in found
+
+
 # Reliefs
 
 

@@ -17,8 +17,11 @@ from lean_notch.edits.merge import independent
 from lean_notch.formats.read_file import ReadPath
 from lean_notch.geometry import Contour, Motion, Region, Segment, Vertex, rectangle
 from lean_notch.geometry.boolean import difference
+from lean_notch.geometry.space import frame
 from lean_notch.ground.errors import ThicknessTooLarge
 from lean_notch.job import compute
+from lean_notch.joints import FACE
+from lean_notch.joints.mate import Seat
 from lean_notch.making.wanted import check_depths
 from lean_notch.proof import as_cut
 from lean_notch.proof.compare import CORNER_MM, EDGE_MM, Comparison, Deviation
@@ -190,3 +193,18 @@ def test_round_parts_are_compared_within_two_thousandths():
     [(_, _, gauge)] = _blocks(result.build.parts[0], 3.0)
     off = math.pi * 50**2 - gauge.piece.area
     assert 0 < off <= 2 / 3 * 0.002 * 2 * math.pi * 50 * 1.01
+
+
+@pytest.mark.parametrize(
+    ("corners", "plain"),
+    [
+        ([(0, 0), (30, 0), (30, 20), (0, 20)], True),
+        ([(0, 0), (30, 0), (25, 20), (0, 20)], False),
+        ([(15, 0), (30, 10), (15, 20), (0, 10)], False),
+        ([(0, 0), (30, 0), (30, 20)], False),
+    ],
+)
+def test_a_boards_outline_is_its_box_only_where_every_corner_is_the_boxs(corners, plain):
+    outline = Region(Contour(tuple(Vertex(float(x), float(y)) for x, y in corners)))
+    seat = Seat("one", "one", "One", FACE, frame((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0)), None, {}, outline)
+    assert seat.plain == (outline.box if plain else None)
