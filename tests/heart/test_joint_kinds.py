@@ -303,3 +303,19 @@ def test_a_part_may_stand_centred_on_an_edge_and_off_its_middle():
         built = build(job([panel("a", 100, 40), panel("b", 60, 50)], {"a": FLAT, "b": {**against, "along": along}}, []))
         low, high = built.standing["b"].box
         assert (low[0], high[0]) == pytest.approx((begins, begins + 60))
+
+
+@pytest.mark.parametrize(("way", "begins"), [("+x", (11, 7, 9)), ("+y", (5, 13, 9))])
+def test_an_edge_to_edge_joint_begins_where_both_edges_are(way, begins):
+    """The second edge begins 6 along the first, which begins at (5, 7, 9), and is 80 long."""
+    lying = {"kind": "axes", "u": way, "v": {"+x": "+y", "+y": "-x"}[way], "x": 5, "y": 7, "z": 9}
+    on = {"kind": "against", "edge": "blank.bottom", "placement": "a", "other_edge": "blank.bottom", "along": 6}
+    edges = ("a", "blank.bottom", "b", "blank.bottom")
+    two = job(
+        [panel("a", 100, 40), panel("b", 80, 50)],
+        {"a": lying, "b": on},
+        [("meet", *edges, {"kind": "finger"})],
+    )
+    [mate] = compute(two).build.mates
+    assert mate.meeting.start == pytest.approx(begins)
+    assert mate.meeting.length == pytest.approx(80)
