@@ -1,9 +1,14 @@
 """What was measured, and what is refused."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from lean_notch.basis import COMMON_FITS, Readings, board_basis_from_json, board_basis_to_json
+from lean_notch.basis.machine import KerfFound
+from lean_notch.basis.news import newer_entries
+from lean_notch.basis.notebook import Entry
 from lean_notch.ground.errors import KerfTooWide, NotchError, OutOfRange, ReadingsDisagree
 
 DOCUMENT = {
@@ -101,3 +106,34 @@ def test_clearances_have_words(clearance, word):
 def test_a_board_larger_than_the_bed_is_cut_as_far_as_the_bed_goes():
     basis = board_basis_from_json(changed(stock__sheet_width=2440, stock__sheet_height=300))
     assert basis.sheet_area == (600, 300)
+
+
+SLATS = {
+    "way": "slats", "machine": "1", "stock": "7", "stock_name": "Poplar ply", "thickness": 3.0454, "within": 0.002,
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("found_on", "pages", "newer"),
+    [
+        (None, [("2026-11-02", 0.15, True)], ["1"]),
+        (None, [("2026-11-02", 0.14, True)], []),
+        (None, [("2026-11-02", 0.15, False)], []),
+        ("2026-11-01", [("2026-11-02", 0.15, True)], ["1"]),
+        ("2026-11-02", [("2026-11-02", 0.15, True)], []),
+        ("2026-11-03", [("2026-11-02", 0.15, True)], []),
+        ("2026-11-03", [("2026-11-02", 0.15, True), ("2026-11-03", 0.14, False)], ["1"]),
+        ("2026-11-03", [("2026-11-03", 0.14, False)], []),
+    ],
+)
+def test_a_kerf_is_newer_if_found_later_or_instead_of_one_that_was_taken_back(found_on, pages, newer):
+    """The job's own is 0.14, typed or found on a day; the notebook's pages are day, kerf and whether they are valid."""
+    basis = board_basis_from_json(changed(stock__id="7", machine__id="1"))
+    if found_on:
+        found = KerfFound("slats", "Poplar ply", 3.0454, found_on, 0.002, "7")
+        basis = replace(basis, machine=replace(basis.machine, found=found))
+    notebook = [
+        Entry(id=str(number), date=date, kerf=kerf, valid=valid, **SLATS)
+        for number, (date, kerf, valid) in enumerate(pages, 1)
+    ]
+    assert [one.id for one in newer_entries(basis, notebook)] == newer

@@ -267,6 +267,8 @@ def test_text_paths_have_no_pieces_too_short_to_cut():
     assert min(lengths) > 0.002
     # Through 12 mm they are too small for their bridges, which is said; else nothing stops them.
     assert codes(prove_job(result), "stop") == {"letters-lost"}
+    [said] = [one.why for one in result.build.findings if one.code == "letters-lost"]
+    assert said == "In t more than half of “a & P o d 8” is lost to bridges 12 mm wide."
     assert route(result)[1].wants == "letters lost in 1 text"
 
 

@@ -3,8 +3,8 @@
 import math
 
 import pytest
-from conftest import edited, make_basis
-from joined import FLAT, corner, crossed, halved, job, on_wall, panel
+from conftest import edited, make_basis, make_job
+from joined import FLAT, UPRIGHT, corner, crossed, halved, job, on_wall, panel
 from lean_notch.edits import Edit
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.proving import prove_job
@@ -319,3 +319,23 @@ def test_an_edge_to_edge_joint_begins_where_both_edges_are(way, begins):
     [mate] = compute(two).build.mates
     assert mate.meeting.start == pytest.approx(begins)
     assert mate.meeting.length == pytest.approx(80)
+
+
+def test_a_joint_at_an_edge_that_is_not_there_is_told_at_the_middle_of_its_other_edge():
+    two = job(
+        [panel("a", 100, 40), panel("b", 80, 50)],
+        {"a": FLAT, "b": UPRIGHT},
+        [("meet", "a", "blank.right", "b", "blank.nose", {"kind": "finger"})],
+    )
+    [said] = compute(two).build.findings
+    assert (said.code, said.space) == ("no-edge", pytest.approx((100, 20, 0)))
+
+
+def test_a_wall_that_is_first_in_most_of_its_joints_has_the_blocks_at_its_corners():
+    """The tray's front and back over its sides and its base: boards 3.06 thick, and every corner block is as long."""
+    mates = {mate.id: mate.meeting for mate in compute(make_job()).build.mates}
+    thickness = 3.06
+    for name, own in {
+        "front-left": (1, 0), "back-right": (1, 0), "front-base": (1, 1), "back-base": (1, 1), "left-base": (0, 0)
+    }.items():  # fmt: skip
+        assert mates[name].own == pytest.approx([thickness * one for one in own])
