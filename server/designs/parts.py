@@ -7,7 +7,7 @@ from functools import partial
 
 from ground.problems import Problem
 from lean_notch.design import Outline, Part, ShapeStep, Step, uses
-from lean_notch.design.sentence import Titles, of_words, sentence
+from lean_notch.design.sentence import sentence
 from lean_notch.documents import codec
 from lean_notch.documents.as_typed import number_at
 from lean_notch.formats.svg_path import path_data
@@ -18,8 +18,9 @@ from lean_notch.ground.remembered import Same, by_value, remembered
 from lean_notch.lengths.length import Length
 from lean_notch.making import FlatMark, FlatPart, faces, is_sunk, slices, title_of
 from lean_notch.making.name_room import name_rooms
-from lean_notch.making.place import Named, box_of
 from lean_notch.making.sizes import sizes_of
+from lean_notch.steps.place import Named, box_of
+from lean_notch.steps.words import Titles, of_words
 
 from . import schemas as out
 from .fragments import piece

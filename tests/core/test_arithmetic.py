@@ -4,9 +4,9 @@ import math
 
 import pytest
 from lean_notch.design import Dimension, ShapeStep, design_from_json, design_to_json
-from lean_notch.design.steps import Around, Disc
 from lean_notch.ground.errors import BadDocument, CircularLengths, NotALength, OutOfRange
 from lean_notch.lengths.length import Amount, Length, amount, length_mm, names_in, plain_number
+from lean_notch.steps import Around, Disc
 from plates import disc, made, plate
 
 NAMES = {"width": 150.0, "thickness": 3.06, "dividers.thickness": 2.92}

@@ -19,8 +19,8 @@ from ..job import Result
 from ..lengths.length import Length
 from ..lengths.said import rounded
 from ..lengths.units import MM_PER_UNIT, Unit
-from ..making.place import Named, beside, box_of, in_box, nearest, point_of
-from ..making.shapes import draw
+from ..steps.drawing import draw
+from ..steps.place import Named, beside, box_of, in_box, nearest, point_of
 
 Axis = Literal["x", "y"]
 AXES: tuple[Axis, ...] = ("x", "y")

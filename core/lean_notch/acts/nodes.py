@@ -8,12 +8,12 @@ from __future__ import annotations
 import math
 
 from ..design import Outline, Part, ShapeStep
-from ..design.steps import Node
 from ..edits import Edit
 from ..geometry import Motion, Point
 from ..ground.errors import MissingInput, OutOfRange
 from ..ground.limits import MOST_NODES
 from ..job import Result
+from ..steps import Node
 from .moving import plus, typed_as
 
 STRAIGHT = 1e-3

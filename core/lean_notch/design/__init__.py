@@ -1,31 +1,6 @@
 """What the maker decided, as a plain versioned document. No measured number is ever baked into it."""
 
-from .depends import Users, Uses, step_of, users, uses
-from .document import (
-    MAIN,
-    OF_THE_BASIS,
-    RELIEFS,
-    SIDES,
-    Against,
-    AlongAxes,
-    Answer,
-    BoardNeed,
-    ByNumbers,
-    Design,
-    Dimension,
-    Joint,
-    Member,
-    Origin,
-    Part,
-    Placement,
-    Pose,
-    Relief,
-    Side,
-    copies_called,
-    dangling,
-)
-from .migrate import design_from_json, design_to_json
-from .steps import (
+from ..steps import (
     Annulus,
     Around,
     BendStep,
@@ -52,6 +27,31 @@ from .steps import (
     Step,
     TurnStep,
 )
+from .depends import Users, Uses, step_of, users, uses
+from .document import (
+    MAIN,
+    OF_THE_BASIS,
+    RELIEFS,
+    SIDES,
+    Against,
+    AlongAxes,
+    Answer,
+    BoardNeed,
+    ByNumbers,
+    Design,
+    Dimension,
+    Joint,
+    Member,
+    Origin,
+    Part,
+    Placement,
+    Pose,
+    Relief,
+    Side,
+    copies_called,
+    dangling,
+)
+from .migrate import design_from_json, design_to_json
 
 __all__ = [
     "MAIN", "OF_THE_BASIS", "RELIEFS", "SIDES", "Against", "AlongAxes", "Annulus", "Answer", "Around", "BendStep", "BoardNeed", "ByNumbers",

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from ..lengths.arithmetic import FUNCTIONS
 from ..lengths.length import names_in
 from ..lengths.units import MM_PER_UNIT
+from ..steps import Imported, Lettering, OtherPart, ShapeStep, Step
 from .document import Design
-from .steps import CornerStep, Imported, Lettering, OtherPart, ShapeStep, Spread, Step
 
 
 @dataclass(frozen=True)
@@ -25,27 +25,20 @@ class Uses:
 
 def uses(step: Step) -> Uses:
     """
-    >>> from .steps import Disc
+    >>> from ..steps import Disc
     >>> from ..lengths.length import Length
     >>> uses(ShapeStep("hole", Disc(Length("2*thickness")), "cut", from_x="edge:blank.right"))
     Uses(names=('thickness',), steps=('blank',), parts=(), files=())
     """
-    steps: list[str] = []
     parts: tuple[str, ...] = ()
     files: tuple[str, ...] = ()
-    if isinstance(step, CornerStep):
-        steps = [name.rpartition(".")[0] for name in step.corners]
     if isinstance(step, ShapeStep):
-        measured = [step.from_x, step.to_x, step.from_y, step.to_y]
-        if isinstance(step.pattern, Spread):
-            measured += [step.pattern.start, step.pattern.end]
-        steps = [step_of(one) for one in measured if one]
         parts = (step.shape.part,) if isinstance(step.shape, OtherPart) else ()
         files = (step.shape.file,) if isinstance(step.shape, Imported) else ()
     names = _plain(step.names)
     if isinstance(step, ShapeStep) and isinstance(step.shape, Lettering) and step.does == "cut":
         names = tuple(dict.fromkeys((*names, "thickness")))  # bridges are at least as wide as the board is thick
-    return Uses(names, tuple(dict.fromkeys(steps)), parts, files)
+    return Uses(names, tuple(dict.fromkeys(map(step_of, step.follows()))), parts, files)
 
 
 def step_of(of: str) -> str:

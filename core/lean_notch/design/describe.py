@@ -12,8 +12,8 @@ from ..documents import codec
 from ..documents.rules import AmountRule, Whole
 from ..joints import KINDS
 from ..lengths.length import Amount, Length
+from ..steps import Of, Pattern, Shape, Step
 from .document import Pose
-from .steps import Of, Pattern, Shape, Step
 
 FieldKind = Literal["length", "number", "count", "words", "choice", "flag", "of"]
 """`of` is what a place is measured from."""

@@ -20,8 +20,8 @@ from ..joints import Finger, How
 from ..lengths.arithmetic import FUNCTIONS
 from ..lengths.length import Length, names_in
 from ..lengths.units import MM_PER_UNIT, Unit
+from ..steps import ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 from .circles import circle_in
-from .steps import ZERO, Degrees, Id, OtherPart, Rectangle, ShapeStep, Step
 
 Side = Literal["bottom", "right", "top", "left"]
 SIDES: tuple[Side, ...] = get_args(Side)

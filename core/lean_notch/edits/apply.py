@@ -13,7 +13,7 @@ from typing import Any, Protocol
 
 from ..basis import Machine, Stock
 from ..basis.notebook import Entry
-from ..design import Against, CornerStep, Design, Member, OtherPart, Part, Placement, ShapeStep, Spread, dangling
+from ..design import Against, Design, Member, OtherPart, Part, Placement, ShapeStep, dangling
 from ..documents import codec
 from ..documents.plain import in_unit, mapping, whole
 from ..ground.errors import BadDocument, MissingInput, NotchError, PartTooLarge
@@ -308,24 +308,11 @@ def _step_renamed(design: Design, part_id: str, old: str, to: str) -> Design:
         # What comes first is the step, behind the sort where there is one: an edge of another may be called the same.
         return re.sub(rf"^((?:\w+:)?){re.escape(old)}(?=\.|$)", rf"\g<1>{to}", one)
 
-    def renamed(step: Any) -> Any:
-        if isinstance(step, CornerStep):
-            return replace(step, corners=tuple(map(name, step.corners)))
-        if not isinstance(step, ShapeStep):
-            return step
-        pattern = step.pattern
-        if isinstance(pattern, Spread):
-            pattern = replace(pattern, start=name(pattern.start), end=name(pattern.end))
-        return replace(
-            step, pattern=pattern, from_x=name(step.from_x), to_x=name(step.to_x), from_y=name(step.from_y),
-            to_y=name(step.to_y),
-        )  # fmt: skip
-
     def member(one: Member) -> Member:
         return replace(one, edge=name(one.edge)) if one.placement in placements else one
 
     def part(one: Part) -> Part:
-        return replace(one, steps=tuple(map(renamed, one.steps))) if one.id == part_id else one
+        return replace(one, steps=tuple(step.renamed(name) for step in one.steps)) if one.id == part_id else one
 
     def placement(one: Placement) -> Placement:
         pose = one.pose

@@ -9,7 +9,6 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ..design import Dimension, Joint, Part, Placement, ShapeStep
-from ..design.steps import Step
 from ..documents import codec
 from ..ground.errors import NotchError
 from ..ground.wording import capital
@@ -17,6 +16,7 @@ from ..job import Job
 from ..lengths.length import Amount, Length
 from ..lengths.said import say_mm
 from ..making import title_of
+from ..steps import Step
 from . import tree
 from .edit import Edit
 

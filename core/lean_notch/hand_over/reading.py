@@ -7,7 +7,6 @@ from collections import Counter
 from collections.abc import Callable, Sequence
 
 from ..design import Imported
-from ..design.steps import FILE_UNITS
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Contour, Ring, Vertex
 from ..geometry.region import turned
@@ -18,6 +17,7 @@ from ..ground.remembered import by_value
 from ..ground.wording import counted
 from ..lengths.units import MM_PER_PX
 from ..making import Brought, Outlines
+from ..steps import FILE_UNITS
 from .files import FileFormat
 
 

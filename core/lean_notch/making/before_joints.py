@@ -17,12 +17,12 @@ from ..ground.wording import capital
 from ..joints import FACE, KINDS
 from ..lengths.length import Length, positive_mm
 from ..lengths.said import say_mm
-from .brought import Outlines, no_files
-from .carve import carve
+from ..steps.brought import Outlines, no_files
+from ..steps.carve import carve
+from ..steps.drawing import LARGEST_MM
 from .edges import blank_lines, length_of, sides_of, straight_edges, takes_notches
 from .mates import Site
 from .part import Shop, make_part
-from .shapes import LARGEST_MM
 from .stand import Outlined, stand_all
 
 

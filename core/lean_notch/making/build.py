@@ -12,9 +12,9 @@ from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints import Mate
 from ..lengths.said import say_mm
+from ..steps.brought import Outlines, no_files
 from .basis_findings import basis_findings
 from .before_joints import names_of, stood
-from .brought import Outlines, no_files
 from .finished import Order, make_all
 from .fit import fit_findings, joint_fits
 from .flat import FlatPart

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from ..design import SIDES, GrowStep, MirrorStep, Part, RepeatStep, ShapeStep, Side, Step, TurnStep
+from ..design import SIDES, Part, Side, Step
 from ..geometry import Contour, Region, Segment, Vertex, loops
 from ..ground.remembered import by_value
 from ..joints.mate import Line, rising, ways
@@ -15,7 +15,6 @@ from .outline import Notch, Notches, can_be_drawn
 NEAR_MM = 1e-6
 _BESIDE_MM = 1e-3
 _COARSE_MM = 0.01
-_LATER: tuple[type, ...] = (MirrorStep, RepeatStep, GrowStep, TurnStep)
 
 
 def as_region(line: Line, notch: EdgeNotch) -> Region:
@@ -102,6 +101,4 @@ def _drawable(width: float, height: float, notches: tuple[tuple[Side, tuple[Notc
 def takes_notches(part: Part) -> bool:
     """Whether a joint's notches can be drawn into the blank's outline at once, since nothing is added to it later."""
     rest = [step for step in part.steps if step.on][1:]
-    return part.blank is not None and not any(
-        isinstance(step, _LATER) or (isinstance(step, ShapeStep) and step.does in ("add", "keep")) for step in rest
-    )
+    return part.blank is not None and not any(step.redraws for step in rest)

@@ -15,9 +15,10 @@ from ..ground.findings import Finding
 from ..ground.remembered import Remembered
 from ..joints import Change, Mate
 from ..lengths.said import say_mm
-from .carve import check_cuts
+from ..steps.being_made import FlatMark, Making
+from ..steps.carve import check_cuts
 from .edges import takes_notches
-from .flat import FlatMark, FlatPart, Making
+from .flat import FlatPart
 from .part import Shop, make_part
 from .relief import bone_of, bones, weak_flanks
 from .stand import Outlined

@@ -12,8 +12,8 @@ from typing import TYPE_CHECKING
 from ..geometry import Box, Motion, Point, Region, loops
 from ..geometry.flatten import flatten
 from ..ground.remembered import Same, remembered
+from ..steps.being_made import FlatMark
 from . import FlatPart
-from .flat import FlatMark
 
 if TYPE_CHECKING:
     import numpy as np

@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..design import Annulus, Disc, Ellipse, Grid, Lettering, Line, Polygon, Rectangle, ShapeStep, Slot, Step
-from ..design.sentence import of_words
 from ..geometry import Point
 from ..ground.errors import NotchError
 from ..lengths.length import Length
+from ..steps.place import Named
+from ..steps.words import of_words
 from .flat import FlatPart
-from .place import Named
 
 Where = Literal["below", "right", "along"]
 

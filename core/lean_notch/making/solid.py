@@ -10,7 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..geometry import Region
-from .flat import FlatMark, FlatPart
+from ..steps.being_made import FlatMark
+from .flat import FlatPart
 
 
 @dataclass(frozen=True)

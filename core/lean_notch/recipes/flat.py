@@ -11,8 +11,8 @@ from collections.abc import Collection, Iterator, Mapping
 from ..design import Design, Part
 from ..geometry import Circle, Contour, Cubic, Point, Region, Ring, Segment, Trace
 from ..making import Build, FlatPart
-from ..making.place import box_of
 from ..making.sizes import SizeOnPart, sizes_of
+from ..steps.place import box_of
 from .picture import Handle, Shape, SizeLine, View, Views
 
 MOST_VIEWS = 3

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import unicodedata
 from collections.abc import Iterator, Mapping, Sequence
+from typing import TYPE_CHECKING
 
-from ..design import Lettering, ShapeStep
 from ..ground.findings import Finding
 from ..ground.remembered import remembered
 from ..lengths.said import say_mm
 from ..lettering import FONTS, Lost, bridged, glyph, least_height, lettered
 from ..lettering.bridges import Why
-from .shapes import bridge_width
+from .drawing import bridge_width
+from .shapes import Lettering
+
+if TYPE_CHECKING:
+    from .shape import ShapeStep
 
 _WORDS: Mapping[Why, str] = {
     "thin": "more than half of “{letters}” is lost to bridges {width} wide",

@@ -6,12 +6,16 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
-from ..design import ShapeStep, Spread
 from ..geometry import Box, Motion, Point, Region, Segment, Trace
 from ..geometry.contour import join_boxes
 from ..ground.errors import BadGeometry, OutOfRange
 from ..lengths.said import say_mm
+from .patterns import Spread
+
+if TYPE_CHECKING:
+    from .shape import ShapeStep
 
 SIDES = ("left", "right", "bottom", "top")
 _PARALLEL = 1e-6

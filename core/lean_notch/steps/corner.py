@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import Annotated, ClassVar, Literal
 
-from ..design import (
-    CornerStep,
-)
+from ..documents.rules import Many, Title
+from ..documents.rules import Words as Text
 from ..geometry import (
     Contour,
     Region,
@@ -15,14 +16,55 @@ from ..geometry import (
 )
 from ..geometry.corners import chamfered, rounded, turn_between
 from ..ground.errors import BadGeometry, NotchError
-from ..lengths.length import positive_mm
+from ..lengths.length import Length, positive_mm
+from .being_made import Making
 from .carve import carve
-from .edges import NEAR_MM
-from .flat import Making
-from .shapes import LARGEST_MM
+from .drawing import LARGEST_MM
+from .fields import Called, Id, On
+from .kind import Given, StepKind
+from .words import Say, Titles, Words, of_words
 
 
-def make_corners(making: Making, step: CornerStep, size: float) -> None:
+@dataclass(frozen=True)
+class CornerStep(StepKind):
+    """Corners by name, or all, or all that stand out or reach in, rounded by a radius or cut off straight `size` along both
+    edges."""
+
+    id: Id
+    size: Annotated[Length, Title("Size")]
+    corners: Annotated[tuple[Annotated[str, Text(90)], ...], Many(200), Title("Corners")] = ()
+    which: Annotated[Literal["named", "all", "outer", "inner"], Title("Which")] = "named"
+    shape: Annotated[Literal["round", "chamfer"], Title("Shape")] = "round"
+    title: Called = ""
+    on: On = True
+    kind: ClassVar[str] = "corner"
+    redraws = False
+
+    def take(self, making: Making, at: Mapping[str, float], given: Given) -> None:
+        _make_corners(making, self, at["size"])
+
+    def said(self, say: Say) -> Iterator[Words]:
+        yield Words(f"{'round' if self.shape == 'round' else 'bevel'} {self._which(say.titles)} ")
+        yield say("size")
+
+    def _which(self, titles: Titles) -> str:
+        if self.which != "named":
+            return {"all": "all corners", "outer": "all outer corners", "inner": "all inner corners"}[self.which]
+        if len(self.corners) == 1:
+            return f"the {of_words(f'corner:{self.corners[0]}', titles).removeprefix('the ')}"
+        return f"{len(self.corners)} corners"
+
+    def follows(self) -> Iterator[str]:
+        yield from (f"corner:{name}" for name in self.corners)
+
+    def renamed(self, name: Callable[[str], str]) -> CornerStep:
+        return replace(self, corners=tuple(map(name, self.corners)))
+
+
+NEAR_MM = 1e-6
+
+
+def _make_corners(making: Making, step: CornerStep, size: float) -> None:
     positive_mm(size, "size", "The corner's size", LARGEST_MM)
     if step.which != "named":
         carve(making)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from ..design import (
-    Step,
-)
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from .kind import StepKind
 
 
-def title_of(step: Step) -> str:
+def title_of(step: StepKind) -> str:
     """What a step is called in sentences.
 
-    >>> from lean_notch.design import Disc, ShapeStep
+    >>> from lean_notch.steps import Disc, ShapeStep
     >>> from lean_notch.lengths.length import Length
     >>> title_of(ShapeStep("hole-1", Disc(Length("8")), "cut"))
     'hole 1'

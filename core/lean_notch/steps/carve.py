@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from ..geometry import Circle, Region
 from ..ground.limits import check_part_work
 from ..ground.remembered import by_value
-from .flat import Making
+from .being_made import Making
 
 MOST_SINGLE = 60
 """More copies than this are counted before they are made; fewer are counted with the rest, at the end."""

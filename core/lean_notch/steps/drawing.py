@@ -8,25 +8,8 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
-from ..design import (
-    Annulus,
-    Around,
-    Disc,
-    Ellipse,
-    Grid,
-    Imported,
-    Lettering,
-    Line,
-    OtherPart,
-    Outline,
-    Pattern,
-    Polygon,
-    Rectangle,
-    ShapeStep,
-    Slot,
-    Spread,
-)
 from ..geometry import (
     Box,
     Circle,
@@ -39,9 +22,7 @@ from ..geometry import (
     Segment,
     Trace,
     Vertex,
-    grid,
     rectangle,
-    round_about,
 )
 from ..geometry.contour import join_boxes
 from ..geometry.corners import rounded
@@ -53,7 +34,24 @@ from ..ground.remembered import by_value
 from ..lengths.length import positive_mm
 from ..lengths.said import say_mm
 from ..lettering import SINGLE_STROKE, Lost, bridged, lettered
+from .patterns import how_many, motions
 from .place import Named, Placed, from_zero, named, place, zero_lines
+from .shapes import (
+    Annulus,
+    Disc,
+    Ellipse,
+    Imported,
+    Lettering,
+    Line,
+    OtherPart,
+    Outline,
+    Polygon,
+    Rectangle,
+    Slot,
+)
+
+if TYPE_CHECKING:
+    from .shape import ShapeStep
 
 LARGEST_MM = 20_000.0
 Lengths = Mapping[str, float]
@@ -86,9 +84,9 @@ class Drawn:
 
 
 def placed(
-    step: ShapeStep, lengths: dict[str, float], thickness: float, title: str, known: Sequence[Named], ends: Box | None,
+    step: ShapeStep, lengths: Mapping[str, float], thickness: float, title: str, known: Sequence[Named], ends: Box | None,
     source: Sequence[Region] = (),
-) -> tuple[dict[str, float], Placed]:  # fmt: skip
+) -> tuple[Mapping[str, float], Placed]:  # fmt: skip
     """The step's numbers with its place worked out: where what it is measured from is (`known`, of earlier steps), and how what
     is spread lies between the part's `ends`. Raises NotchError at the field."""
     if from_zero(step):
@@ -140,32 +138,6 @@ def _draw(
         regions=tuple(there.region(region) for there in places for region in one.regions),
         traces=tuple(there.trace(trace) for there in places for trace in one.traces),
     )
-
-
-def how_many(pattern: Pattern | None, at: Lengths) -> int:
-    if isinstance(pattern, Grid):
-        return int(at["pattern/columns"] * at["pattern/rows"])
-    return int(at["pattern/count"]) if pattern else 1
-
-
-def motions(pattern: Pattern | None, at: Lengths) -> list[Motion]:
-    """Where the copies are, the first one where it is. `at` has the pattern's numbers by path, what is spread its pitch."""
-    if isinstance(pattern, Around):
-        centre = (at["pattern/x"], at["pattern/y"])
-        return list(round_about(centre, int(at["pattern/count"]), at["pattern/sweep"]))
-    if isinstance(pattern, Spread):
-        count, pitch = int(at["pattern/count"]), at["pattern/pitch"]
-        return list(grid(count, 1, pitch, 0.0) if pattern.along == "x" else grid(1, count, 0.0, pitch))
-    if not isinstance(pattern, Grid):
-        return [Motion()]
-    columns, rows = int(at["pattern/columns"]), int(at["pattern/rows"])
-    dx, dy = at["pattern/dx"], at["pattern/dy"]
-    for count, apart, name, what in ((columns, dx, "dx", "column"), (rows, dy, "dy", "row")):
-        if count > 1 and apart == 0:
-            raise OutOfRange(
-                f"{count} {what}s lie on one another.", fix=f"Type the {what} spacing.", field=f"pattern/{name}"
-            )
-    return list(grid(columns, rows, dx, dy))
 
 
 def _alone(step: ShapeStep, at: Lengths, thickness: float, source: tuple[Region, ...]) -> Drawn:

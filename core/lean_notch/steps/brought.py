@@ -4,12 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from ..design import (
-    Imported,
-    Part,
-    ShapeStep,
-)
 from ..geometry import (
     Region,
 )
@@ -19,8 +15,12 @@ from ..ground.findings import Finding, Mend
 from ..ground.wording import counted
 from ..lengths.length import positive_mm
 from .carve import box_of_all
-from .shapes import LARGEST_MM
-from .step_titles import title_of
+from .drawing import LARGEST_MM
+from .shapes import Imported
+from .titles import title_of
+
+if TYPE_CHECKING:
+    from .shape import ShapeStep
 
 
 @dataclass(frozen=True)
@@ -51,17 +51,17 @@ def said_of_file(brought: Brought) -> str:
     return f"{kept} Left out: {', '.join(brought.left)}." if brought.left else kept
 
 
-def findings_of_file(part: Part, step: ShapeStep, brought: Brought) -> Iterator[Finding]:
-    path = f"parts/{part.id}/steps/{step.id}/shape"
+def findings_of_file(part: str, title: str, step: ShapeStep, brought: Brought) -> Iterator[Finding]:
+    path = f"parts/{part}/steps/{step.id}/shape"
     if brought.left:
         yield Finding(
-            "file-left-out", "unseen", f"Of the file of {title_of(step)} not all is in {part.title}: {', '.join(brought.left)}.",
-            "Close its outlines and turn text into outlines, or choose the layers that are meant.", part.id, field=f"{path}/layers",
+            "file-left-out", "unseen", f"Of the file of {title_of(step)} not all is in {title}: {', '.join(brought.left)}.",
+            "Close its outlines and turn text into outlines, or choose the layers that are meant.", part, field=f"{path}/layers",
         )  # fmt: skip
     if brought.assumed:
         yield Finding(
             "file-no-unit", "stop", f"The file of {title_of(step)} does not say its unit; it was taken as {brought.assumed}.",
-            "Say which unit it is in, or type how wide it is.", part.id, field=f"{path}/unit",
+            "Say which unit it is in, or type how wide it is.", part, field=f"{path}/unit",
             mend=Mend("Take it as mm", f"{path}/unit", "mm"),
         )  # fmt: skip
 
