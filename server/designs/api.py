@@ -8,7 +8,6 @@ from django.shortcuts import get_object_or_404
 from ground.problems import Problem
 from lean_notch.basis import Readings
 from lean_notch.documents.plain import in_unit, mm
-from lean_notch.edits import edits_to_json
 from lean_notch.recipes.track_edits import track_added, track_removed
 from ninja import Router, Status
 
@@ -165,7 +164,7 @@ def place_steps(request: HttpRequest, design_id: int, given: s.PlacingIn) -> Htt
     design = job_called(request, design_id)
     edits = placing.placing_edits(design, given)
     tried = shown_changes.show_tried(design, edits, given.unit, figures=False)  # asked at every frame of a drag
-    return answer(s.PlacingOut(edits=edits_to_json(edits), tried=tried))
+    return answer(s.PlacingOut(edits=edits, tried=tried))
 
 
 @router.get("/designs/{design_id}/history", response={200: list[s.RevisionOut], 404: Problem})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from lean_notch.acts.beginning import begun
 from lean_notch.acts.covering import covered
 from lean_notch.acts.moving import aligned, centred_between, measured_from, moved_by, spread_evenly
 from lean_notch.acts.nodes import edge_bent, node_added, node_moved
@@ -21,6 +22,8 @@ def placing_edits(design: Design, given: PlacingIn) -> list[Edit]:
     result, part, steps = computed(head_of(design).job), given.part, given.steps
     if given.act == "cover":
         return covered(result, given.of, given.to)
+    if given.act == "begin":
+        return begun(result, part, given.of, given.to, given.unit)
     if given.act == "stand":
         return stood_up(result, part)
     if not steps:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from contextlib import suppress
 
 from ground.problems import Problem
-from lean_notch.edits import Edit, edits_to_json, number_in
+from lean_notch.edits import Edit, number_in
 from lean_notch.ground.errors import NotchError
 from lean_notch.lengths.units import Unit
 from lean_notch.making import title_of
@@ -92,7 +92,7 @@ def show_following(design: Design) -> out.FollowingOut:
     """What following all of it would make of the job."""
     found = would_follow(design)
     return out.FollowingOut(
-        revision=head_of(design).number, moves=design.moves, said=said_of(found.news), edits=edits_to_json(follow_edits(found.news)),
+        revision=head_of(design).number, moves=design.moves, said=said_of(found.news), edits=list(follow_edits(found.news)),
         changes=[show_change(one) for one in found.changes[:MOST_CHANGES]], more=max(len(found.changes) - MOST_CHANGES, 0),
         stays=Problem(**found.stays.as_json()) if found.stays else None,
     )  # fmt: skip

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from functools import cache
 
+from lean_notch.acts.beginning import PURPOSES
 from lean_notch.basis import (
     DIRECTIONS,
     MACHINE_KINDS,
@@ -138,6 +139,7 @@ def show_choices() -> out.ChoicesOut:
             for kind, joint in KINDS.items()
         },
         fields=field_infos(),
+        purposes=[out.PurposeOut(purpose=name, title=one.title, of=one.of) for name, (one, _) in PURPOSES.items()],
     )
 
 

@@ -215,6 +215,14 @@ class KindLimitsOut(Out):
     used: LimitsValues
 
 
+class PurposeOut(Out):
+    """What a new step may be wanted for; `of` is what it has to be made of, if it comes from elsewhere."""
+
+    purpose: str
+    title: str
+    of: Literal["", "file", "part"]
+
+
 class ChoicesOut(Out):
     """What the page offers to choose from; the core knows what there is. `fields` are the questions of each kind of step,
     shape and pattern: "step/shape", "shape/disc", "pattern/grid"."""
@@ -236,3 +244,4 @@ class ChoicesOut(Out):
     operations: dict[Operation, str]
     joints: dict[str, JointKindOut]
     fields: dict[str, tuple[FieldInfo, ...]]
+    purposes: list[PurposeOut]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from lean_notch.edits import Edit, edit_job, edits_to_json
+from lean_notch.edits import Edit, edit_job
 from lean_notch.ground.errors import NotchError
 from lean_notch.ground.progress import Tell
 from lean_notch.job import Job, Result, compute, job_from_json, job_to_json
@@ -42,7 +42,7 @@ def show_news(design: Design) -> list[out.NewsOut]:
 def _news(one: News, trial: out.TrialOut) -> out.NewsOut:
     return out.NewsOut(
         **{**vars(one), "what": list(one.what), "at": one.at or None},
-        edits=edits_to_json(one.edits),
+        edits=list(one.edits),
         changes=trial.changes,
         problem=trial.problem,
     )

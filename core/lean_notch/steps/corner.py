@@ -17,6 +17,7 @@ from ..geometry import (
 from ..geometry.corners import chamfered, rounded, turn_between
 from ..ground.errors import BadGeometry, NotchError
 from ..lengths.length import Length, positive_mm
+from .begun import Begun
 from .being_made import Making
 from .carve import carve
 from .drawing import LARGEST_MM
@@ -38,6 +39,10 @@ class CornerStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "corner"
+    begins = (
+        Begun("corner", "Corners to round or bevel", lambda on: {"corners": [*on.corners[:1]], "size": on.typed(3)}),
+        Begun("corners", "All corners to round or bevel", lambda on: {"which": "all", "size": on.typed(3)}),
+    )
     redraws = False
 
     def take(self, making: Making, at: Mapping[str, float], given: Given) -> None:

@@ -11,6 +11,7 @@ from ..ground.errors import BadGeometry, OutOfRange
 from ..ground.findings import Finding
 from ..lengths.length import Length
 from ..lengths.said import say_mm
+from .begun import Begun
 from .being_made import Making
 from .carve import carve
 from .drawing import LARGEST_MM
@@ -28,6 +29,7 @@ class GrowStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "grow"
+    begins = (Begun("grow", "Grow or shrink the outline", lambda on: {"by": on.typed(1)}),)
 
     redraws = True
 

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any, ClassVar
 
 from ..documents.as_typed import Typed
 from ..geometry import Region
+from .begun import Begun
 from .brought import Outlines
 from .words import Say, Words
 
@@ -32,6 +33,9 @@ class StepKind(Typed):
     """A dataclass of fields as typed. `take` changes the part that the steps before it made, `said` puts it as a sentence."""
 
     KEY: ClassVar[str] = "id"
+    begins: ClassVar[tuple[Begun, ...]]
+    """What a new one may be wanted for."""
+
     if TYPE_CHECKING:
         id: str
         title: str
@@ -65,5 +69,6 @@ class StepKind(Typed):
             name for name in ("take", "said", "redraws") if getattr(getattr(cls, name), "__isabstractmethod__", False)
         ]
         lacking += [name for name in ("id", "title", "on", "kind") if name not in cls.__annotations__]
+        lacking += [] if getattr(cls, "begins", ()) else ["begins"]
         if lacking:
             raise TypeError(f"The step {cls.__name__} lacks {', '.join(lacking)}.")

@@ -9,6 +9,7 @@ from typing import Annotated, ClassVar
 from ..documents.rules import Title
 from ..geometry import mirror
 from ..lengths.length import Length
+from .begun import Begun
 from .being_made import Making
 from .carve import carve, combined
 from .fields import RIGHT_ANGLE, ZERO, Called, Id, On, Turn
@@ -28,6 +29,7 @@ class MirrorStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "mirror"
+    begins = (Begun("mirror", "Mirror all of it", lambda on: {"x": on.just(on.box[2]), "y": on.just(on.box[1])}),)
 
     redraws = True
 

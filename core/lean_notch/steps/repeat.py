@@ -8,12 +8,17 @@ from typing import Annotated, ClassVar
 
 from ..documents.rules import Title
 from ..ground.limits import check_part_work
+from .begun import Begun, Document, Where
 from .being_made import Making
 from .carve import MOST_SINGLE, carve, check_cuts, combined, count
 from .fields import Called, Id, On
 from .kind import Given, StepKind
 from .patterns import Around, Grid, how_many, motions, pattern_words
 from .words import Say, Words
+
+
+def _beside(on: Where) -> Document:
+    return {"kind": "grid", "columns": 2, "rows": 1, "dx": on.just(on.width), "dy": on.typed(0)}
 
 
 @dataclass(frozen=True)
@@ -25,6 +30,7 @@ class RepeatStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "repeat"
+    begins = (Begun("repeat", "Repeat all of it", lambda on: {"pattern": _beside(on)}),)
 
     redraws = True
 

@@ -14,6 +14,7 @@ from .being_made import Making
 from .fields import NONE, ONE, ZERO, Called, Id, Of, On, Scale, Turn
 from .kind import Given, StepKind
 from .patterns import Pattern, Spread
+from .shape_begun import BEGINS
 from .shape_made import made
 from .shape_said import said
 from .shapes import Shape
@@ -56,6 +57,7 @@ class ShapeStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "shape"
+    begins = BEGINS
 
     def take(self, making: Making, at: Mapping[str, float], given: Given) -> None:
         made(making, self, at, given)

@@ -9,6 +9,7 @@ from typing import Annotated, ClassVar
 from ..documents.rules import Title
 from ..geometry import Motion, Region, Trace, scaled_region, scaled_trace
 from ..lengths.length import Length
+from .begun import Begun
 from .being_made import Making
 from .carve import carve
 from .drawing import scaled_edge
@@ -31,6 +32,7 @@ class TurnStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "turn"
+    begins = (Begun("turn", "Move, rotate or scale all of it", lambda on: {"turn": 90}),)
 
     redraws = True
 

@@ -128,11 +128,23 @@ class PairToldIn(Schema):
 class PlacingIn(Schema):
     """What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-    the edge behind it bent; another kind of shape, `to`; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
+    the edge behind it bent; another kind of shape, `to`; to stand one more of the part up; to `begin` a new step that is wanted for `of`, made of the part or
+    kept file `to` where it comes from elsewhere; or to remove the joint `of` and let the placement `to` cover the
     other. Nothing is kept."""
 
     act: Literal[
-        "move", "from", "between", "align", "spread", "node-move", "node-add", "node-bend", "stand", "cover", "shape"
+        "move",
+        "from",
+        "between",
+        "align",
+        "spread",
+        "node-move",
+        "node-add",
+        "node-bend",
+        "stand",
+        "cover",
+        "shape",
+        "begin",
     ]
     part: Text = ""
     steps: Annotated[list[Text], Field(max_length=200)] = []

@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Any, Literal
 
 from ground.problems import Problem
+from lean_notch.edits import Edit
 from lean_notch.ground.findings import Finding
 from lean_notch.lengths.figures import Figure, Source
 from lean_notch.lengths.figures import Kind as FigureKind
@@ -183,7 +184,7 @@ class TriedOut(Out):
 class PlacingOut(Out):
     """The edits that do it, and what they would do."""
 
-    edits: list[dict[str, Any]]
+    edits: list[Edit]
     tried: TriedOut
 
 
@@ -201,7 +202,7 @@ class NewsOut(Out):
     was: float | None
     now: float | None
     own: bool
-    edits: list[dict[str, Any]]
+    edits: list[Edit]
     changes: list[ChangeOut]
     problem: Problem | None
 
@@ -213,7 +214,7 @@ class FollowingOut(Out):
     revision: int
     moves: int
     said: list[str]
-    edits: list[dict[str, Any]]
+    edits: list[Edit]
     changes: list[ChangeOut]
     more: int
     stays: Problem | None

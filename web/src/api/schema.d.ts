@@ -1496,6 +1496,8 @@ export interface components {
       outcomes: {
         [key: string]: ('clean' | 'charred' | 'rough' | 'not through') | null
       }
+      /** Purposes */
+      purposes: components['schemas']['PurposeOut'][]
       /** Recipes */
       recipes: components['schemas']['RecipeOut'][]
       /** Reliefs */
@@ -2004,6 +2006,28 @@ export interface components {
       step: string
     }
     /**
+     * Edit
+     * @description One act. `value` is a plain document; lengths in it may be texts.
+     */
+    Edit: {
+      /** After */
+      after?: string | null
+      /** Path */
+      path: string
+      /**
+       * To
+       * @default
+       */
+      to: string
+      /** Value */
+      value?: unknown
+      /**
+       * Verb
+       * @enum {string}
+       */
+      verb: 'put' | 'drop' | 'move' | 'rename' | 'switch'
+    }
+    /**
      * EditIn
      * @description One act: a verb, a path, and for `put` and `switch` a value; see docs/edits.md.
      */
@@ -2433,9 +2457,7 @@ export interface components {
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
       /** Edits */
-      edits: {
-        [key: string]: unknown
-      }[]
+      edits: components['schemas']['Edit'][]
       /** More */
       more: number
       /** Moves */
@@ -3226,9 +3248,7 @@ export interface components {
       /** Changes */
       changes: components['schemas']['ChangeOut'][]
       /** Edits */
-      edits: {
-        [key: string]: unknown
-      }[]
+      edits: components['schemas']['Edit'][]
       /** Id */
       id: number
       /** Now */
@@ -3615,7 +3635,8 @@ export interface components {
      * PlacingIn
      * @description What is wanted of the places of steps: moved by `dx` and `dy` mm, measured from `of`, centred between `of` and `to`, one
      *     `side` in line with the first one's, or equal gaps along `axis`; of a free outline's `node`: moved, one more added behind it, or
-     *     the edge behind it bent; another kind of shape, `to`; to stand one more of the part up; or to remove the joint `of` and let the placement `to` cover the
+     *     the edge behind it bent; another kind of shape, `to`; to stand one more of the part up; to `begin` a new step that is wanted for `of`, made of the part or
+     *     kept file `to` where it comes from elsewhere; or to remove the joint `of` and let the placement `to` cover the
      *     other. Nothing is kept.
      */
     PlacingIn: {
@@ -3635,6 +3656,7 @@ export interface components {
         | 'stand'
         | 'cover'
         | 'shape'
+        | 'begin'
       /** Axis */
       axis?: ('x' | 'y') | null
       /**
@@ -3691,9 +3713,7 @@ export interface components {
      */
     PlacingOut: {
       /** Edits */
-      edits: {
-        [key: string]: unknown
-      }[]
+      edits: components['schemas']['Edit'][]
       tried: components['schemas']['TriedOut']
     }
     /**
@@ -4059,6 +4079,21 @@ export interface components {
       }
       /** Sentence */
       sentence: string
+      /** Title */
+      title: string
+    }
+    /**
+     * PurposeOut
+     * @description What a new step may be wanted for; `of` is what it has to be made of, if it comes from elsewhere.
+     */
+    PurposeOut: {
+      /**
+       * Of
+       * @enum {string}
+       */
+      of: '' | 'file' | 'part'
+      /** Purpose */
+      purpose: string
       /** Title */
       title: string
     }

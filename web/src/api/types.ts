@@ -2,7 +2,28 @@ import type { components } from './schema'
 
 /** What goes over the line, by the names that the page has for it. */
 export type Schemas = components['schemas']
-export type Design = Schemas['DesignOut']
+interface Member {
+  placement: string
+  edge: string
+}
+type Kind = Record<string, unknown> & { kind: string }
+/** Where a part stands, and two that are joined, as the job's document has them. */
+export interface PlacementDocument {
+  id: string
+  part: string
+  pose?: Kind
+}
+export interface JointDocument {
+  id: string
+  title: string
+  first: Member
+  second: Member
+  how?: Kind
+}
+export type Design = Omit<Schemas['DesignOut'], 'placements' | 'joints'> & {
+  placements: PlacementDocument[]
+  joints: JointDocument[]
+}
 export type Card = Schemas['DesignCard']
 export type TableNews = Schemas['TableNews']
 export type Choices = Schemas['ChoicesOut']
@@ -43,7 +64,11 @@ export type Draft = Schemas['DraftOut']
 export type RecipeView = Schemas['View']
 export type Recipe = Schemas['RecipeOut']
 /** One act: a verb, a path, and a value where there is one. */
-export type Edit = Pick<Schemas['EditIn'], 'verb' | 'path'> & { value?: unknown; after?: string; to?: string }
+export type Edit = Pick<Schemas['EditIn'], 'verb' | 'path'> & {
+  value?: unknown
+  after?: string | null
+  to?: string
+}
 /** What has a default on the server may be left out. */
 type Given<T, Needed extends keyof T> = Pick<T, Needed> & Partial<T>
 export type StockIn = Given<

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onLongPress } from '@vueuse/core'
-import { computed, ref, useId, useTemplateRef, watch, type Ref } from 'vue'
+import { computed, ref, useId, useTemplateRef, watch } from 'vue'
 
 import { useViewport } from '../composables/useViewport'
 import { scaleBar, toScreen, type Box, type Point } from '../geometry/view'
@@ -87,9 +87,12 @@ function menuAt(target: Element, x: number, y: number): void {
   const at = byKey ? ([edge.left + edge.width / 2, edge.top + edge.height / 2] as const) : ([x, y] as const)
   emit('menu', target, at)
 }
-onLongPress(frame as unknown as Ref<HTMLElement | null>, (event) => {
-  if (event.pointerType !== 'mouse') menuAt(event.target as Element, event.clientX, event.clientY)
-})
+onLongPress(
+  computed(() => frame.value),
+  (event) => {
+    if (event.pointerType !== 'mouse') menuAt(event.target as Element, event.clientX, event.clientY)
+  },
+)
 
 defineExpose({ lookAt: port.lookAt, fitAll: port.fitAll, view: port.view })
 defineSlots<{

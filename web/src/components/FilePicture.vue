@@ -40,8 +40,8 @@ const names = computed<Label[]>(() =>
     key: `${one.part}-${one.copy}`,
     text: (copies.value.get(one.part) ?? 1) > 1 ? `${one.title} ${one.copy}` : one.title,
     note: turn(one.turn) && `  ${turn(one.turn)}`,
-    box: one.box as Box,
-    room: one.room as Box | null,
+    box: one.box,
+    room: one.room,
   })),
 )
 /** Names make way for the discs and for the zero. */

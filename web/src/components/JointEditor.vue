@@ -3,32 +3,20 @@ import { computed, onMounted, ref } from 'vue'
 
 import { useActs } from '../composables/useActs'
 import ChoiceField from '../kit/ChoiceField.vue'
-import { edgeWords, freeName, type Document } from '../steps'
+import { edgeWords, freeName } from '../steps'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import ActButtons from './ActButtons.vue'
 import AnswerField from './AnswerField.vue'
 
 /** The joint that is selected: how it is made, between what, and removing it; and adding one between any two members. */
-interface Member {
-  placement: string
-  edge: string
-}
-interface JointDocument {
-  id: string
-  title: string
-  first: Member
-  second: Member
-  how?: Document & { kind: string }
-}
-
 const job = useJob()
 const acts = useActs()
 const shared = useChoices()
 const choices = computed(() => shared.choices)
 const adding = ref(false)
 const changing = ref(false)
-const joints = computed(() => job.design!.joints as unknown as JointDocument[])
+const joints = computed(() => job.design!.joints)
 const joint = computed(() => joints.value.find(({ id }) => id === job.picked.joint))
 const path = computed(() => `joints/${joint.value?.id}`)
 const how = computed(() => joint.value?.how ?? { kind: Object.keys(choices.value?.joints ?? {})[0] ?? '' })

@@ -9,7 +9,7 @@ import NewsNote from './NewsNote.vue'
 const WIDTH = { about: '', title: 'outside width', kind: 'length', before: 156.12, after: 156.42 } as Change
 const BOARD: News = {
   board: 'main', of: 'board', id: 7, what: ['thickness'], said: 'Poplar ply measures 3.21 mm now, was 3.06 mm', at: null,
-  was: 3.06, now: 3.21, own: false, edits: [{ verb: 'put', path: 'basis/main/stock', value: 7 }], changes: [WIDTH], problem: null,
+  was: 3.06, now: 3.21, own: false, edits: [{ verb: 'put', path: 'basis/main/stock', value: 7, to: '' }], changes: [WIDTH], problem: null,
 } // prettier-ignore
 
 describe('news of the workshop', () => {

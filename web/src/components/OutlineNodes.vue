@@ -39,8 +39,8 @@ const placed = computed(() =>
     const next = all[(i + 1) % all.length]!
     return {
       id,
-      at: at as unknown as Point,
-      middle: middle as unknown as Point,
+      at,
+      middle,
       next: next.id,
       number: i + 1,
     }

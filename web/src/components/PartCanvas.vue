@@ -8,7 +8,7 @@ import type { usePlacing } from '../composables/usePlacing'
 import { useSay } from '../composables/useSay'
 import { between, type Thing } from '../geometry/measured'
 import { sizeLines, type SizeLine } from '../geometry/sizes'
-import type { Box, Point } from '../geometry/view'
+import { round, type Box, type Point } from '../geometry/view'
 import { useJob } from '../stores/job'
 import { useSettings, type FreeKey } from '../stores/settings'
 import DrawingFrame from './DrawingFrame.vue'
@@ -52,14 +52,14 @@ function linesOf(at: (point: Point) => Point): SizeLine[][] {
   let next = 0
   return sized.value.map(({ sizes }) => all.slice(next, (next += sizes.length)))
 }
-const box = computed<Box>(() => props.part.box as unknown as Box)
+const box = computed<Box>(() => props.part.box)
 
 /** Findings with a place on this part. */
 const rings = computed(
   () =>
   job.design!.findings.flatMap((one) =>
     one.part === props.part.id && one.place && !one.sheet
-      ? [{ at: one.place as unknown as Point, bad: one.severity === 'stop', says: one.why, key: `${one.code}${one.place.join()}`, field: one.field }]
+      ? [{ at: one.place, bad: one.severity === 'stop', says: one.why, key: `${one.code}${one.place.join()}`, field: one.field }]
       : [],
   ), // prettier-ignore
 )
@@ -197,12 +197,12 @@ onMounted(async () => {
 })
 
 const movingBox = computed<Box | null>(() => {
-  const boxes = props.part.steps.flatMap(({ id, box: one }) => (one && job.steps.includes(id) ? [one] : []))
-  if (!boxes.length) return null
+  const still = round(
+    props.part.steps.flatMap(({ id, box: one }) => (one && job.steps.includes(id) ? [one] : [])),
+  )
+  if (!still) return null
   const [dx, dy] = props.placing.delta.value
-  return [0, 1, 2, 3].map(
-    (i) => (i < 2 ? Math.min : Math.max)(...boxes.map((one) => one[i]!)) + (i % 2 ? dy : dx),
-  ) as unknown as Box
+  return [still[0] + dx, still[1] + dy, still[2] + dx, still[3] + dy]
 })
 
 /** What was asked for on a size line opens there. */

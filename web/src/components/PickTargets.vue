@@ -25,9 +25,7 @@ const lines = computed(() =>
     }),
 )
 const points = computed(() =>
-  props.part.points
-    .filter(({ step }) => offers(step))
-    .map((of) => ({ of, at: props.at(of.at as unknown as Point) })),
+  props.part.points.filter(({ step }) => offers(step)).map((of) => ({ of, at: props.at(of.at) })),
 )
 </script>
 

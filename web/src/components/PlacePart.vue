@@ -12,11 +12,6 @@ import AnswerField from './AnswerField.vue'
 /** Where the selected part stands: an edge of it against an edge of one that stands already, or by numbers; and what that comes to. */
 const { says } = defineProps<{ says: Readonly<Record<string, readonly string[]>> | null }>()
 type Pose = Document & { kind: string }
-interface PlacementDocument {
-  id: string
-  part: string
-  pose?: Pose
-}
 const KINDS = [
   { value: 'against', label: 'edge against edge' },
   { value: 'axes', label: 'along the axes' },
@@ -27,7 +22,7 @@ const say = useSay()
 const shared = useChoices()
 onMounted(shared.load)
 
-const all = computed(() => job.design!.placements as unknown as PlacementDocument[])
+const all = computed(() => job.design!.placements)
 const own = computed(() => all.value.filter(({ part }) => part === job.picked.part))
 const chosen = ref('')
 watch(own, (some) => {

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { onPicture, type Camera } from '../geometry/raster'
 import { along } from '../geometry/solids'
-import type { Triple } from '../geometry/standing'
+import { triple, type Triple } from '../geometry/standing'
 import { textWidth } from '../composables/textWidth'
 import { overlap, scaleBar, type Box, type Point } from '../geometry/view'
 import { MM_PER_INCH } from '../units'
@@ -44,7 +44,7 @@ const at = (place: Triple) => onPicture(place, props.camera)
 const { ghosts } = useGhosts()
 const would = computed(() =>
   ghosts.value.map(({ placement, corners }) => {
-    const [a, b, c, d, ...behind] = corners.map((one) => at(one as unknown as Triple).join(' '))
+    const [a, b, c, d, ...behind] = corners.map((one) => at(one).join(' '))
     const face = [a, b, c, d]
     const ring = (some: readonly (string | undefined)[]) => `M${some.join('L')}Z`
     return {
@@ -56,18 +56,18 @@ const would = computed(() =>
 )
 /** Where each joint runs, half-way into the boards. */
 const joints = computed(() =>
-  job.design!.mates.map((mate) => ({ mate, from: at(mate.start as unknown as Triple), to: at(mate.end as unknown as Triple) })),
+  job.design!.mates.map((mate) => ({ mate, from: at(mate.start), to: at(mate.end) })),
 ) // prettier-ignore
 const findings = computed(() => {
   const found = job.fresh ? job.fresh.findings : job.design!.findings
-  return found.flatMap((one) => (one.space ? [{ ...one, at: at(one.space as unknown as Triple) }] : []))
+  return found.flatMap((one) => (one.space ? [{ ...one, at: at(one.space) }] : []))
 })
 const labels = computed(() => {
   if (!props.names) return []
   return props.bodies.map(({ placement, part, solid }, i) => ({
     key: placement,
     text: titles.value.get(part) ?? part,
-    at: at(solid.middle.map((one, k) => one + props.offs[i]![k]!) as unknown as Triple),
+    at: at(triple((axis) => solid.middle[axis]! + props.offs[i]![axis]!)),
   }))
 })
 

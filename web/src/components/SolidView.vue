@@ -4,7 +4,7 @@ import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue
 
 import { Raster, type Camera, type Drawn, type Section } from '../geometry/raster'
 import { along, boxOnPicture, type Ring } from '../geometry/solids'
-import type { Triple } from '../geometry/standing'
+import { triple, type Triple } from '../geometry/standing'
 import { useSolids } from '../composables/useSolids'
 import { VIEWS, useTurning } from '../composables/useTurning'
 import ChoiceWord from '../kit/ChoiceWord.vue'
@@ -116,10 +116,9 @@ const camera = computed<Camera>(() => {
 const section = computed<Section | null>(() => {
   if (!cut.value) return null
   const i = 'xyz'.indexOf(cutAlong.value)
-  const unit = [0, 0, 0]
-  unit[i] = axes.value.near[i]! < 0 ? -1 : 1
-  const way = unit as unknown as Triple
-  const ends = [box.value.low[i]! * unit[i]!, box.value.high[i]! * unit[i]!]
+  const sign = axes.value.near[i]! < 0 ? -1 : 1
+  const way = triple((axis) => (axis === i ? sign : 0))
+  const ends = [box.value.low[i]! * sign, box.value.high[i]! * sign]
   const [from, to] = [Math.max(...ends), Math.min(...ends)]
   return { way, at: from + (to - from) * (cut.value / 100) * 0.98 }
 })

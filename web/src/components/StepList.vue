@@ -3,12 +3,13 @@ import { useEventListener, useFileDialog } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 
 import { api, type Part } from '../api/client'
+import { placed } from '../composables/placingEdits'
 import { useCopied } from '../composables/useCopied'
 import type { usePlacing } from '../composables/usePlacing'
 import ChoiceField from '../kit/ChoiceField.vue'
-import { besideOthers, freeName, newStep, PURPOSES, type Document, type Purpose } from '../steps'
 import { useJob } from '../stores/job'
 import { useChoices } from '../stores/choices'
+import { useSettings } from '../stores/settings'
 import SeveralSteps from './SeveralSteps.vue'
 import StepItem from './StepItem.vue'
 
@@ -22,6 +23,7 @@ const props = defineProps<{
 const emit = defineEmits<{ pick: [] }>()
 const job = useJob()
 const choices = useChoices()
+const settings = useSettings()
 const { copied, copy, paste } = useCopied()
 const list = ref<HTMLElement | null>(null)
 const { open: askForFile, onChange } = useFileDialog({ accept: '.svg,.dxf', multiple: false, reset: true })
@@ -29,10 +31,10 @@ const { open: askForFile, onChange } = useFileDialog({ accept: '.svg,.dxf', mult
 const ids = computed(() => props.part.steps.map(({ id }) => id))
 const others = computed(() => job.design!.parts.filter(({ id }) => id !== props.part.id))
 const purposes = computed(() =>
-  Object.entries(PURPOSES).map(([value, label]) => ({
-    value,
-    label,
-    disabled: value === 'part' && !others.value.length,
+  choices.choices!.purposes.map(({ purpose, title, of }) => ({
+    value: purpose,
+    label: title,
+    disabled: of === 'part' && !others.value.length,
   })),
 )
 
@@ -59,32 +61,25 @@ watch(
   { immediate: true },
 )
 
-/** Its first field is there to be typed in. */
-async function put(id: string, document: unknown): Promise<void> {
-  const path = `parts/${props.part.id}/steps/${id}`
-  if (!(await job.edit({ verb: 'put', path, value: document }))) return
-  job.pick('step', props.part.id, id)
+/** By what it is for, at the end; its first field is there to be typed in. */
+async function begin(purpose: string, made = ''): Promise<void> {
+  const { unit } = settings
+  const edits = await placed({ act: 'begin', part: props.part.id, steps: [], of: purpose, to: made, unit })
+  if (!edits) return
+  job.pick('step', props.part.id, edits[0]!.path.split('/').at(-1)!)
   await nextTick()
   list.value?.querySelector<HTMLElement>('form input:not([role])')?.focus()
 }
 
-/** By what it is for; a file is asked for first. */
-async function add(purpose: Purpose): Promise<void> {
-  if (purpose === 'file') askForFile()
-  else {
-    const step = newStep(purpose, props.part, others.value[0]?.id)
-    const there = props.part.steps.map(({ document }) => document as Document)
-    await put(freeName(purpose, ids.value), besideOthers(step, there))
-  }
+/** A file is asked for first. */
+function add(purpose: string): void {
+  if (choices.choices!.purposes.some((one) => one.purpose === purpose && one.of === 'file')) askForFile()
+  else void begin(purpose)
 }
 
 onChange((files) => {
   const file = files?.[0]
-  if (!file) return
-  void job.attempt(async () => {
-    const { name } = await api.keepFile(file)
-    await put(freeName('file', ids.value), newStep('file', props.part, name))
-  })
+  if (file) void job.attempt(async () => begin('file', (await api.keepFile(file)).name))
 })
 
 /** The step that is on its way to another place, and the one that it would stand behind ("": in front). */
@@ -152,7 +147,7 @@ useEventListener(window, 'keydown', (event) => {
       placeholder="Next: a hole, an opening, lettering, a fold …"
       :options="purposes"
       :model-value="null"
-      @update:model-value="add($event as Purpose)"
+      @update:model-value="add($event as string)"
     />
   </section>
 </template>

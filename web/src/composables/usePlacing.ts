@@ -3,7 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 
 import { api, Problem, type Part, type Placing, type PlacingIn } from '../api/client'
 import { level, snapped, type Snapped, type Target } from '../geometry/snap'
-import type { Box, Point } from '../geometry/view'
+import { round, type Box, type Point } from '../geometry/view'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 import { MM_PER_INCH } from '../units'
@@ -36,11 +36,7 @@ export function usePlacing(part: () => Part | null) {
 
   /** The box round all that moves, as it lies. */
   function boxOf(): Box | null {
-    const boxes = steps().flatMap(({ box }) => (box ? [box] : []))
-    if (!boxes.length) return null
-    return [0, 1, 2, 3].map((i) =>
-      (i < 2 ? Math.min : Math.max)(...boxes.map((box) => box[i]!)),
-    ) as unknown as Box
+    return round(steps().flatMap(({ box }) => (box ? [box] : [])))
   }
 
   /** Which steps move, and all that they may lie on. */
@@ -77,7 +73,7 @@ export function usePlacing(part: () => Part | null) {
       [left, high, right, high],
     ]
     const others = now.steps.flatMap(({ id, box: one, opening, path }) =>
-      one && !mine.has(id) && (opening || path) ? [one as unknown as Box] : [],
+      one && !mine.has(id) && (opening || path) ? [one] : [],
     )
     start = { part: now.id, steps: [...job.steps], box, targets, others: [...others, ...walls] }
     delta.value = NOTHING

@@ -1,7 +1,7 @@
 import { computed, type Ref } from 'vue'
 
 import { even, solidOf, type Ring, type Solid } from '../geometry/solids'
-import type { Triple } from '../geometry/standing'
+import { triple, type Triple } from '../geometry/standing'
 import { useJob } from '../stores/job'
 
 /** A part where it stands, as a solid. */
@@ -58,7 +58,7 @@ export function useSolids(
       }
     }
     if (!bodies.value.length) [low, high] = [[0, 0, 0], [1, 1, 1]] // prettier-ignore
-    return { low: low as unknown as Triple, high: high as unknown as Triple }
+    return { low: triple((i) => low[i]!), high: triple((i) => high[i]!) }
   })
   /** Its sizes stand along these. */
   const corners = computed(() => {
@@ -66,15 +66,13 @@ export function useSolids(
     const ends = [low, high]
     return ends.flatMap(([x]) => ends.flatMap(([, y]) => ends.map(([, , z]) => [x, y, z] as Triple)))
   })
-  const middle = computed(
-    () => box.value.low.map((one, i) => (one + box.value.high[i]!) / 2) as unknown as Triple,
-  )
+  const middle = computed(() => triple((i) => (box.value.low[i]! + box.value.high[i]!) / 2))
 
   /** Drawn apart, every part goes away from the middle. */
   const offs = computed(() =>
     bodies.value.map(({ solid }) => {
       const share = (apart.value / 100) * 0.9
-      return solid.middle.map((one, i) => (one - middle.value[i]!) * share) as unknown as Triple
+      return triple((i) => (solid.middle[i]! - middle.value[i]!) * share)
     }),
   )
 

@@ -17,8 +17,7 @@ const PARALLEL = 1e-6
 
 /** The shortest way between two things: from a point square to an edge's line, between parallel edges square to both. */
 export function between(a: Thing, b: Thing): Between | null {
-  if (a.kind === 'point' && b.kind === 'point')
-    return way(a.of.at as unknown as Point, b.of.at as unknown as Point)
+  if (a.kind === 'point' && b.kind === 'point') return way(a.of.at, b.of.at)
   if (a.kind === 'line' && b.kind === 'line') {
     const [ax, ay] = along(a.of)
     const [bx, by] = along(b.of)
@@ -26,7 +25,7 @@ export function between(a: Thing, b: Thing): Between | null {
     return way(middle(a.of), foot(middle(a.of), b.of))
   }
   const [point, line] = a.kind === 'point' ? [a.of, b.of as LineOnPart] : [b.of as PointOnPart, a.of]
-  const place = point.at as unknown as Point
+  const place = point.at
   const there = foot(place, line)
   return a.kind === 'point' ? way(place, there) : way(there, place)
 }

@@ -171,7 +171,7 @@ function sizeLine(
   besidePx: number,
   width: number,
 ): { from: Point; to: Point; feet: string; at: Point } {
-  const [a, b] = [onScreen(place, scale, size.start as Point), onScreen(place, scale, size.end as Point)]
+  const [a, b] = [onScreen(place, scale, size.start), onScreen(place, scale, size.end)]
   if (size.side === 'along') {
     const flat = Math.abs(a[1] - b[1]) < Math.abs(a[0] - b[0])
     const beside = Math.max(a[0], b[0]) + 76 < width ? 34 : -36

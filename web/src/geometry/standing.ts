@@ -4,6 +4,9 @@ import { overlap, type Box, type Point } from './view'
 
 export type Triple = readonly [number, number, number]
 
+/** A place or a way, axis by axis. */
+export const triple = (of: (axis: number) => number): Triple => [of(0), of(1), of(2)]
+
 export interface Slab {
   origin: Triple
   u: Triple

@@ -10,6 +10,14 @@ export type Point = readonly [number, number]
 /** Left, low, right, high in mm. */
 export type Box = readonly [number, number, number, number]
 
+/** The box round some; null round none. */
+export function round(boxes: readonly Box[]): Box | null {
+  if (!boxes.length) return null
+  const least = (i: number) => Math.min(...boxes.map((one) => one[i]!))
+  const most = (i: number) => Math.max(...boxes.map((one) => one[i]!))
+  return [least(0), least(1), most(2), most(3)]
+}
+
 export const overlap = (a: Box, b: Box): boolean => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1]
 
 export const SMALLEST_SCALE = 0.02
