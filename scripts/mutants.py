@@ -102,8 +102,9 @@ def changes_of(module: str) -> list[Change]:
                     between(left, right, _SWAPPED[type(op)])
             case ast.BinOp(left=left, op=op, right=right) if type(op) in _SWAPPED:
                 between(left, right, _SWAPPED[type(op)])
-            case ast.UnaryOp(op=ast.Not() | ast.USub(), operand=operand):
-                put(whole(node)[0], whole(operand)[0], "", node.lineno)
+            case ast.UnaryOp(op=ast.Not() | ast.USub() as op):
+                start = whole(node)[0]
+                put(start, start + (len("not") if isinstance(op, ast.Not) else len("-")), "", node.lineno)
             case ast.Call(func=ast.Name(id=name) as called) if name in _NAMES:
                 put(*whole(called), _NAMES[name], called.lineno)
             case ast.Constant(value=float(value)) if abs(value) > ROUNDING:

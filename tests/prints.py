@@ -18,8 +18,8 @@ from lean_notch.basis.machine import KerfFound, Tool
 from lean_notch.cutting import Profile
 from lean_notch.cutting.profile import SPLITS
 from lean_notch.design import design_to_json
+from lean_notch.formats.file_kinds import write_files
 from lean_notch.ground.errors import NotchError
-from lean_notch.hand_over.files import FILE_FORMATS, write_files
 from lean_notch.job import Job, compute
 from lean_notch.recipes import RECIPES
 
@@ -75,7 +75,7 @@ def prints_of(job: Job) -> dict[str, Row]:
     return {f"{format}, {split}, {unit}": _row(job, format, split, unit) for format, split, unit in _WAYS}
 
 
-_WAYS = list(product(FILE_FORMATS, SPLITS, ("mm", "in")))
+_WAYS = list(product(SPLITS, ("mm", "in")))
 
 
 def _row(job: Job, file_format: Any, split: Any, unit: Any) -> Row:

@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from ground.problems import Problem
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.ground.limits import MOST_DRAWING_BYTES, MOST_PACKED_BYTES
 from lean_notch.hand_over.files import slug
 from ninja import File, Query, Router, Status, UploadedFile
@@ -105,7 +106,7 @@ def compare_with_today(request: HttpRequest, export_id: int) -> s.TodayOut:
 @router.get("/exports/{export_id}/file", response={404: Problem, 422: Problem})
 def read_file(request: HttpRequest, export_id: int) -> HttpResponse:
     export = get_object_or_404(Export, id=export_id, layout__revision__design__owner_id=request.user.pk)
-    kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(export.format, "application/dxf")
+    kind = FORMATS[export.format].content_type
     disposition = content_disposition_header(as_attachment=True, filename=export.file_name)
     return HttpResponse(handed_over.content_of(export), content_type=kind, headers={"Content-Disposition": disposition})
 

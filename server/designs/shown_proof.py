@@ -11,7 +11,7 @@ from lean_notch.basis import (
 )
 from lean_notch.basis.settings import Settings, in_use, most_telling, not_used, say_setting
 from lean_notch.cutting import CutPath, SheetPlan, estimate, rests_on
-from lean_notch.cutting.profile import not_held
+from lean_notch.formats.file_kinds import not_held
 from lean_notch.formats.svg_path import number, path_data, segments_data
 from lean_notch.ground.operations import OPERATIONS
 from lean_notch.ground.progress import Tell, untold

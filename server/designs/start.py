@@ -25,6 +25,7 @@ from lean_notch.basis.stock import KINDS as BOARD_KINDS
 from lean_notch.basis.stock import Kind
 from lean_notch.design import RELIEFS
 from lean_notch.design.describe import field_infos
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.ground.errors import NotchError
 from lean_notch.ground.operations import OPERATIONS
 from lean_notch.joints import KINDS
@@ -139,6 +140,7 @@ def show_choices() -> out.ChoicesOut:
             for kind, joint in KINDS.items()
         },
         fields=field_infos(),
+        formats=[out.FormatOut(format=one.format, title=one.title, about=one.about) for one in FORMATS.values()],
         purposes=[out.PurposeOut(purpose=name, title=one.title, of=one.of) for name, (one, _) in PURPOSES.items()],
     )
 

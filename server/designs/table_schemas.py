@@ -215,6 +215,14 @@ class KindLimitsOut(Out):
     used: LimitsValues
 
 
+class FormatOut(Out):
+    """A format that files are written in."""
+
+    format: FileFormat
+    title: str
+    about: str
+
+
 class PurposeOut(Out):
     """What a new step may be wanted for; `of` is what it has to be made of, if it comes from elsewhere."""
 
@@ -245,3 +253,4 @@ class ChoicesOut(Out):
     joints: dict[str, JointKindOut]
     fields: dict[str, tuple[FieldInfo, ...]]
     purposes: list[PurposeOut]
+    formats: list[FormatOut]

@@ -11,6 +11,7 @@ from django.utils.http import content_disposition_header
 from ground.problems import Problem
 from lean_notch.basis import Readings
 from lean_notch.documents.plain import mm
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.hand_over.files import write_files
 from lean_notch.job import Job, compute
 from lean_notch.practice import Truth, practised
@@ -179,7 +180,7 @@ def show_test_piece(request: HttpRequest, given: s.PieceIn) -> s.PieceOut:  # no
 @router.post("/test-pieces/file", response=Refusals)
 def read_test_piece(request: HttpRequest, given: s.PieceFileIn) -> HttpResponse:  # noqa: ARG001
     file = write_files(compute(_piece(given)), given.format)[0]
-    kind = {"svg": "image/svg+xml", "pdf": "application/pdf"}.get(given.format, "application/dxf")
+    kind = FORMATS[given.format].content_type
     disposition = content_disposition_header(as_attachment=True, filename=file.name)
     return HttpResponse(file.data, content_type=kind, headers={"Content-Disposition": disposition})
 

@@ -17,6 +17,7 @@ from lean_notch.cutting import CutPath, SheetPlan
 from lean_notch.cutting.order import shortest
 from lean_notch.edits import Edit, edit_job
 from lean_notch.formats.dxf_write import write_dxf
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.formats.pdf_write import write_pdf
 from lean_notch.formats.svg_write import write_svg
 from lean_notch.geometry import Circle, Contour, Motion, Region, Vertex, loops, rectangle
@@ -25,7 +26,6 @@ from lean_notch.geometry.boolean import combine, difference
 from lean_notch.geometry.offset import offset, offset_all
 from lean_notch.hand_over.files import write_files
 from lean_notch.hand_over.proving import prove_files, prove_job
-from lean_notch.hand_over.reading import read_outlines
 from lean_notch.job import compute
 from lean_notch.making import build
 from lean_notch.nesting import Area, LayoutSettings, Piece, lay_out
@@ -200,12 +200,12 @@ def test_reading_200_parts(benchmark, large_sheet, kind):
         "dxf": lambda: write_dxf(large_sheet, "R2000"),
         "dxf-r12": lambda: write_dxf(large_sheet, "R12"),
     }[kind]().encode()
-    assert len(benchmark.pedantic(lambda: read_outlines(data, kind), rounds=3).paths) == len(large_sheet.paths)
+    assert len(benchmark.pedantic(lambda: FORMATS[kind].read(data), rounds=3).paths) == len(large_sheet.paths)
 
 
 def test_the_check_of_200_parts(benchmark, large_sheet):
     """Asked for: under 1 s."""
-    file = read_outlines(write_svg("bench", large_sheet).encode(), "svg")
+    file = FORMATS["svg"].read(write_svg("bench", large_sheet).encode())
     assert benchmark.pedantic(lambda: check_file(file), rounds=3).sound
 
 

@@ -7,11 +7,11 @@ from dataclasses import replace
 import pytest
 from conftest import drawn, make_job
 from lean_notch.cutting import PLAIN
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.geometry import Segment
 from lean_notch.hand_over.as_planned import SAME_MM, as_planned
 from lean_notch.hand_over.files import write_files
 from lean_notch.hand_over.proving import prove_files, prove_job
-from lean_notch.hand_over.reading import read_outlines
 from lean_notch.job import compute
 from timing import least_seconds
 
@@ -38,26 +38,26 @@ def shifted(file, by, only=None):
 
 @pytest.mark.parametrize("file_format", ["svg", "dxf", "dxf-r12"])
 def test_a_right_files_paths_are_the_plans_own(file_format):
-    file = read_outlines(write_files(RESULT, file_format)[0].data, file_format)
+    file = FORMATS[file_format].read(write_files(RESULT, file_format)[0].data)
     there = as_planned(file, PLAN, PLAIN)
     assert [path.segments for path in there.paths] == [tuple(path.shape.segments) for path in PLAN.paths]
 
 
 @pytest.mark.parametrize(("by", "same"), [(0.4 * SAME_MM, True), (1.6 * SAME_MM, False)])
 def test_a_path_that_is_off_by_more_stays_as_it_was_read(by, same):
-    file = shifted(read_outlines(write_files(RESULT, "dxf")[0].data, "dxf"), by)
+    file = shifted(FORMATS["dxf"].read(write_files(RESULT, "dxf")[0].data), by)
     there = as_planned(file, PLAN, PLAIN)
     assert all((a.segments is b.segments) != same for a, b in zip(there.paths, file.paths, strict=True))
 
 
 def test_a_file_with_another_number_of_paths_is_not_taken_for_the_plan():
-    file = read_outlines(write_files(RESULT, "svg")[0].data, "svg")
+    file = FORMATS["svg"].read(write_files(RESULT, "svg")[0].data)
     fewer = replace(file, paths=file.paths[1:])
     assert as_planned(fewer, PLAN, PLAIN) is fewer
 
 
 def test_an_arc_that_bulges_otherwise_between_the_same_ends_is_not_the_plans():
-    file = read_outlines(write_files(RESULT, "dxf")[0].data, "dxf")
+    file = FORMATS["dxf"].read(write_files(RESULT, "dxf")[0].data)
     number = next(
         i for i, path in enumerate(file.paths) if any(s.bulge for s in path.segments) and len(path.segments) < 20
     )

@@ -12,6 +12,7 @@ import shapely
 from lean_notch.cli.main import main
 from lean_notch.cutting import PLAIN, estimate
 from lean_notch.edits import Edit, edit_job
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.formats.paper_html import write_html
 from lean_notch.geometry.flatten import flatten
 from lean_notch.ground.errors import NotchError
@@ -19,7 +20,6 @@ from lean_notch.hand_over.contents import in_files
 from lean_notch.hand_over.files import write_files
 from lean_notch.hand_over.job_sheet import job_sheet
 from lean_notch.hand_over.proving import prove_files, prove_job
-from lean_notch.hand_over.reading import read_outlines
 from lean_notch.job import compute, job_to_json
 from plates import disc, plate, rectangle
 
@@ -28,7 +28,7 @@ MARK = disc("ring", 10, "mark", x=20, y=30, operation="score", face="back")
 
 def marks_of(data):
     boxes = []
-    for path in read_outlines(data, "svg").paths:
+    for path in FORMATS["svg"].read(data).paths:
         places = [segment.start for segment in path.segments]
         xs, ys = [p[0] for p in places], [p[1] for p in places]
         boxes.append(((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2))
@@ -71,7 +71,7 @@ def test_the_back_shows_where_the_sheet_lies():
     result = compute(plate(MARK))
     back, front = write_files(result, "svg")
     sheet = result.layout.sheet(1).area
-    lines = [path for path in read_outlines(back.data, "svg").paths if PLAIN.operation_of(path.layer) == "reference"]
+    lines = [path for path in FORMATS["svg"].read(back.data).paths if PLAIN.operation_of(path.layer) == "reference"]
     edge = max(lines, key=lambda path: sum(segment.length for segment in path.segments))
     assert {segment.start for segment in edge.segments} == {
         (0, 0), (sheet.width, 0), (sheet.width, sheet.height), (0, sheet.height)

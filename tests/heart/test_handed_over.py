@@ -13,7 +13,7 @@ import pytest
 from conftest import drawn, make_job
 from faults import mark
 from lean_notch.cutting import CutPath, Profile, SheetPlan
-from lean_notch.cutting.profile import not_held
+from lean_notch.formats.file_kinds import not_held
 from lean_notch.formats.pdf_read import read_pdf
 from lean_notch.geometry import Circle, Contour, Motion, Trace, Vertex
 from lean_notch.ground.errors import MissingInput

@@ -7,7 +7,7 @@ import pytest
 from client import BOARD, edit, get, patch, post, put
 from django.core.exceptions import ObjectDoesNotExist
 from django.core.management import call_command
-from lean_notch.hand_over.reading import read_outlines
+from lean_notch.formats.file_kinds import FORMATS
 from workshop.models import Machine, Measurement, NotebookEntry, Stock
 
 THICKER = {**BOARD, "name": "Thick ply", "nominal": 5, "readings": [5.0, 5.02, 5.01]}
@@ -144,7 +144,7 @@ def test_a_test_piece_is_shown_and_its_file_is_what_was_shown(wren, stock, machi
     assert shown["area"] == pytest.approx(101.6 * 30)
     answer = post(wren, "/test-pieces/file", {**body, "format": "dxf"})
     assert shown["file_names"]["dxf"] in answer["Content-Disposition"]
-    cuts = [path for path in read_outlines(answer.content, "dxf").paths if path.layer == "cut"]
+    cuts = [path for path in FORMATS["dxf"].read(answer.content).paths if path.layer == "cut"]
     assert len(cuts) == 8
     refused = post(wren, "/test-pieces", piece(stock, machine, settings={"pieces": "1"})).json()
     assert refused["field"] == "pieces"
@@ -243,7 +243,7 @@ def test_a_comb_is_cut_for_the_kerf_that_the_notebook_has(wren, stock, machine):
 
 
 def cut_points(data):
-    paths = [path for path in read_outlines(data, "svg").paths if path.layer == "cut"]
+    paths = [path for path in FORMATS["svg"].read(data).paths if path.layer == "cut"]
     return [[segment.start for segment in path.segments] for path in paths]
 
 

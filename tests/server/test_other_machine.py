@@ -8,7 +8,7 @@ import ezdxf
 import pytest
 from client import edit, post
 from designs.models import Export
-from lean_notch.hand_over.reading import read_outlines
+from lean_notch.formats.file_kinds import FORMATS
 from workshop.actions import put_machine, put_stock
 
 TOOLS = [{"name": "3 mm one-flute", "diameter": 3, "flute_length": 12, "flutes": 1}]
@@ -23,7 +23,7 @@ def router(db):
 
 def boxes(data):
     found = []
-    for path in read_outlines(data, "dxf").paths:
+    for path in FORMATS["dxf"].read(data).paths:
         if path.layer == "cut":
             sides = [segment.box for segment in path.segments]
             found.append(
@@ -58,7 +58,7 @@ def test_it_is_planned_with_that_machines_tool_and_shown_before_it_is_saved(wren
     assert ezdxf.readfile  # read by our quick reader above, by a general one below
     arcs = sum(
         abs(segment.bulge) > 0
-        for path in read_outlines(bytes(Export.objects.get(pk=made["id"]).data), "dxf").paths
+        for path in FORMATS["dxf"].read(bytes(Export.objects.get(pk=made["id"]).data)).paths
         for segment in path.segments
     )
     assert arcs > 0, "its corners are relieved for the tool"

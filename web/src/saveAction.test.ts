@@ -4,7 +4,7 @@ import { saveAction, type Asked } from './saveAction'
 
 const asked = (more: Partial<Asked> = {}) =>
   saveAction({
-    format: 'dxf',
+    format: 'DXF',
     files: 2,
     whom: 'Shed laser',
     planned: false,
@@ -29,7 +29,7 @@ describe('the action that saves files', () => {
   })
 
   it('says what a file that was not proved, or does not fit, is marked with', () => {
-    const words = (state: Asked['state']) => asked({ fits: false, files: 1, format: 'svg', state }).words
+    const words = (state: Asked['state']) => asked({ fits: false, files: 1, format: 'SVG', state }).words
     expect(words('does-not-fit')).toBe('Save the SVG, marked “does not fit”')
     expect(words('as-seen')).toBe('Save the SVG, marked “not all proved”')
     expect(words('failed')).toBe('Save the SVG, marked “not proved”')

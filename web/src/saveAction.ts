@@ -1,9 +1,8 @@
-import type { FileFormat } from './api/client'
-import { formatName } from './formats'
 import type { ProofState } from './stores/proving'
 
 export interface Asked {
-  readonly format: FileFormat
+  /** As it is called. */
+  readonly format: string
   readonly files: number
   readonly whom: string
   /** Whether it is planned for another machine than the job's own: that plan has no proof before it is saved. */
@@ -32,8 +31,7 @@ const MARKS: Partial<Record<ProofState, string>> = {
 
 /** What the one strong action says: it follows the proof of just this state. */
 export function saveAction(asked: Asked): Action {
-  const name = formatName(asked.format)
-  const many = asked.files > 1 ? `${asked.files} ${name} files` : `the ${name}`
+  const many = asked.files > 1 ? `${asked.files} ${asked.format} files` : `the ${asked.format}`
   const words = `Save ${many} for ${asked.whom}`
   if (asked.planned) return { words, strong: false, waits: !asked.current }
   if (asked.fits) {

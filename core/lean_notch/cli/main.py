@@ -274,8 +274,8 @@ def _lay_out(arguments: argparse.Namespace) -> int:
 
 def _export(arguments: argparse.Namespace) -> int:
     from ..cutting import profile_from_json
-    from ..cutting.profile import not_held
     from ..documents.plain import mapping
+    from ..formats.file_kinds import not_held
     from ..job import compute
 
     given = {name: value for name in PROFILE_OPTIONS if (value := getattr(arguments, name)) is not None}

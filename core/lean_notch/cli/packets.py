@@ -52,13 +52,11 @@ def _exported_as(packet: dict[str, Any], path: Path) -> str:
 
 def format_of(packet: dict[str, Any], file: Path) -> FileFormat:
     """As the packet says, or an older one's by the file's name."""
-    from ..hand_over.files import FILE_FORMATS
+    from ..formats.file_kinds import FORMATS
 
-    named = packet.get("format")
-    if named in FILE_FORMATS:
-        return named  # type: ignore[no-any-return]
-    kind = file.suffix.lower().removeprefix(".")
-    return "svg" if kind == "svg" else "pdf" if kind == "pdf" else "dxf"
+    if named := FORMATS.get(packet.get("format", "")):
+        return named.format
+    return next((one.format for one in FORMATS.values() if one.suffix == file.suffix.lower()), "dxf")
 
 
 def find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:

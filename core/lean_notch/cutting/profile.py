@@ -12,7 +12,6 @@ from typing import Any, Literal, cast, get_args
 
 from ..documents.plain import choice, mapping, mm, sequence, text
 from ..ground.errors import BadDocument, OutOfRange
-from ..ground.findings import Finding
 from ..ground.operations import OPERATIONS, Operation
 from ..lengths.said import say_mm
 from ..lengths.units import Unit
@@ -110,39 +109,6 @@ class Profile:
             if deep:
                 return operation, float(deep[1].replace("-", "."))
         return None, None
-
-
-def not_held(profile: Profile, file_format: FileFormat) -> tuple[Finding, ...]:
-    """What a profile asks for and a format cannot hold, each at its field; the file is right all the same."""
-    asked: list[tuple[str, str, str]] = []
-    if file_format == "pdf":
-        asked += [
-            ("unit", "is in points, drawn at true size, whatever unit is asked for", "Choose mm, or SVG or DXF.")
-        ] * (profile.unit == "in")
-        asked += [
-            ("origin", "has its zero at the lower left of the page", "Choose the usual origin, or SVG or DXF.")
-        ] * (profile.origin not in ("plain", "lower left"))
-    if file_format in ("svg", "pdf") and profile.y_down:
-        way = "down" if file_format == "svg" else "up"
-        asked.append(("y_down", f"always runs {way}", "Leave that choice off, or use DXF."))
-    if file_format in ("dxf", "dxf-r12") and profile.engrave == "filled":
-        asked.append(
-            (
-                "engrave",
-                "cannot fill an area: it holds its outline",
-                "Choose hatch lines or outlines, or use SVG or PDF.",
-            )
-        )
-    if profile.reference_square and not profile.layers["reference"].include:
-        asked.append(
-            (
-                "reference_square",
-                "has no square: its layer is left out",
-                "Include the reference layer, or leave the square off.",
-            )
-        )
-    name = {"svg": "SVG", "dxf": "DXF", "dxf-r12": "DXF R12", "pdf": "PDF"}[file_format]
-    return tuple(Finding("not-held", "look", f"{name} {what}.", fix, field=field) for field, what, fix in asked)
 
 
 def depth_word(depth: float) -> str:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from ..basis import BoardBasis
 from ..basis.settings import Settings
 from ..cutting import CutPath, SheetPlan, estimate
+from ..formats.file_kinds import FORMATS
 from ..formats.frame import Frame, file_layers
 from ..geometry import Box, Point
 from ..ground.operations import Operation
@@ -87,7 +88,7 @@ def left_out(result: Result) -> tuple[Operation, ...]:
 def _in_file(result: Result, planned: Planned, file_format: FileFormat, settings: Settings) -> InFile:
     plan, profile = planned.plan, result.profile
     basis = result.job.basis.of(planned.board)
-    down = file_format == "svg" or (file_format != "pdf" and profile.y_down)
+    down = FORMATS[file_format].runs_down(profile)
     frame = Frame.of(plan, profile, flipped=down)
     works = tuple(
         Work(

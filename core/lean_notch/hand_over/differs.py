@@ -6,19 +6,19 @@ import math
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
 
+from ..formats.file_kinds import FORMATS
 from ..formats.read_file import ReadPath
 from ..geometry import Segment
 from ..lengths.said import say_mm
 from ..proof.marks import compare_marks
 from .files import FileFormat
-from .reading import read_outlines
 
 
 def differs(before: bytes, today: bytes, file_format: FileFormat) -> tuple[str, ...]:
     """What is otherwise, one sentence a layer; nothing for the same bytes. Raises UnreadableFile."""
     if before == today:
         return ()
-    old, new = read_outlines(before, file_format), read_outlines(today, file_format)
+    old, new = (FORMATS[file_format].read(data) for data in (before, today))
     said = [f"Its unit was {old.unit}, and would be {new.unit}."] if old.unit != new.unit else []
     said += _lines(_by_layer(old.paths), _by_layer(new.paths))
     return tuple(said) or ("The lines are the same; they would be written in other words.",)

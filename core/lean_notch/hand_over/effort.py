@@ -7,6 +7,7 @@ while somebody waits from what wants to be done beside it.
 from __future__ import annotations
 
 from ..cutting import segments_of
+from ..formats.file_kinds import FORMATS
 from ..geometry import Circle, Ring
 from ..job import PLAN_S, Result
 from .files import FileFormat
@@ -16,7 +17,6 @@ QUICK_SECONDS = 0.5
 """Work that takes less may be done while the maker waits."""
 
 _PROOF_S, _ARC_S = 7e-5, 6e-4
-_WRITE_S: dict[FileFormat, float] = {"svg": 1e-5, "dxf": 2e-5, "dxf-r12": 2e-5, "pdf": 5e-5}
 
 
 def proof_seconds(result: Result) -> float:
@@ -32,7 +32,7 @@ def _arcs(ring: Ring) -> int:
 
 def export_seconds(result: Result, file_format: FileFormat) -> float:
     """Of planning and writing all files."""
-    return (PLAN_S + _WRITE_S[file_format]) * segments_of(result.build)
+    return (PLAN_S + FORMATS[file_format].seconds) * segments_of(result.build)
 
 
 def check_seconds(data: bytes) -> float:

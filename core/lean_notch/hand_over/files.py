@@ -6,19 +6,15 @@ import re
 import unicodedata
 from dataclasses import dataclass, replace
 from pathlib import PurePath
-from typing import get_args
 
 from ..basis.never import refuse_never
 from ..cutting import SheetPlan, alone
 from ..cutting.plan import in_every_file
 from ..cutting.profile import FileFormat as FileFormat
-from ..formats.dxf_write import write_dxf
+from ..formats.file_kinds import FORMATS
 from ..formats.frame import only
-from ..formats.svg_write import write_svg
 from ..job import Job, Result, refuse_without_place
 from ..lengths.said import rounded, say_mm
-
-FILE_FORMATS: tuple[FileFormat, ...] = get_args(FileFormat)
 
 
 @dataclass(frozen=True)
@@ -41,7 +37,7 @@ def file_name(job: Job, what: int | str, file_format: FileFormat, board: str) ->
     basis = job.basis.of(board)
     inside = f"sheet-{what}" if isinstance(what, int) else slug(what)
     stem = f"{slug(job.design.name)}_{slug(basis.stock.name)}_{rounded(basis.thickness, 2)}mm_{inside}"
-    return f"{stem}_R12.dxf" if file_format == "dxf-r12" else f"{stem}.{file_format}"
+    return f"{stem}{FORMATS[file_format].suffix}"
 
 
 _MARKS = {"fits": "", "does-not-fit": "does-not-fit", "as-far-as-seen": "not-all-proved", "": "not-proved"}
@@ -163,10 +159,4 @@ def _by_part(result: Result, file_format: FileFormat) -> tuple[Planned, ...]:
 def _written(result: Result, one: Planned, file_format: FileFormat) -> bytes:
     basis, profile = result.job.basis.of(one.board), result.profile
     title = f"{result.job.design.name}, {basis.stock.name} {say_mm(basis.thickness, 2)}, {one.what}"
-    if file_format == "svg":
-        return write_svg(title, one.plan, profile).encode()
-    if file_format == "pdf":
-        from ..formats.pdf_write import write_pdf
-
-        return write_pdf(title, one.plan, profile)
-    return write_dxf(one.plan, "R12" if file_format == "dxf-r12" else "R2000", profile).encode()
+    return FORMATS[file_format].write(title, one.plan, profile)

@@ -11,8 +11,8 @@ from dataclasses import dataclass, replace
 from hashlib import sha256
 
 from ..cutting import CutPlan, Profile, alone
-from ..cutting.profile import not_held
 from ..design_rules.stray_marks import marks_on
+from ..formats.file_kinds import FORMATS, not_held
 from ..formats.frame import Frame
 from ..formats.read_file import ReadFile
 from ..geometry import Segment
@@ -25,7 +25,6 @@ from ..nesting import Area, Layout, Placed, Sheet
 from ..proof import Face, Given, Proof, Said, promised, prove, registered, said_of
 from .as_planned import as_planned
 from .files import FileFormat, OutFile, Planned, files_to_prove, planned_files
-from .reading import read_outlines
 
 
 @dataclass(frozen=True)
@@ -56,7 +55,7 @@ def prove_files(result: Result, files: Sequence[OutFile], file_format: FileForma
     known = {_key(one): one for one in planned_files(result, file_format)}
     asked = [_asked(result, known, one) for one in files]
     _refuse_twice(files)
-    read = [read_outlines(one.data, file_format) for one in files]
+    read = [FORMATS[file_format].read(one.data) for one in files]
     ground = _parts_alone(result) if result.profile.split == "part" else _sheets(result)
     findings = list(not_held(result.profile, file_format))
     given: dict[int, Given] = {}
@@ -170,7 +169,7 @@ def _with(given: Given, face: Face, *, back: bool) -> Given:
 
 def _on_sheet(file: ReadFile, planned: Planned, profile: Profile, file_format: FileFormat) -> ReadFile:
     """A file's lines where they lie on the sheet: SVG and PDF say so themselves, for DXF the profile does."""
-    if file_format in ("svg", "pdf"):
+    if FORMATS[file_format].y_down is not None:
         return file
     frame = Frame.of(planned.plan, profile)
     sense = -1.0 if frame.flipped else 1.0

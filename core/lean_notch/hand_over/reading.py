@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Callable, Sequence
 
 from ..design import Imported
+from ..formats.file_kinds import FORMATS
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Box, Contour, Ring, Vertex
 from ..geometry.region import turned
@@ -18,22 +19,6 @@ from ..ground.wording import counted
 from ..lengths.units import MM_PER_PX
 from ..making import Brought, Outlines
 from ..steps import FILE_UNITS
-from .files import FileFormat
-
-
-def read_outlines(data: bytes, file_format: FileFormat) -> ReadFile:
-    """What a file of that format holds. Raises UnreadableFile."""
-    if file_format == "svg":
-        from ..formats.svg_read import read_svg
-
-        return read_svg(data)
-    if file_format == "pdf":
-        from ..formats.pdf_read import read_pdf
-
-        return read_pdf(data)
-    from ..formats.dxf_read import read_dxf
-
-    return read_dxf(data)
 
 
 def read_any(data: bytes, name: str) -> ReadFile:
@@ -42,9 +27,9 @@ def read_any(data: bytes, name: str) -> ReadFile:
     if start.startswith(b"%PDF"):
         raise UnreadableFile("PDF from elsewhere is not read.", fix="Use the SVG or DXF of the same drawing.")
     if start.startswith(b"<"):
-        return read_outlines(data, "svg")
+        return FORMATS["svg"].read(data)
     if name.lower().endswith(".dxf") or start[:1].isdigit():
-        return read_outlines(data, "dxf")
+        return FORMATS["dxf"].read(data)
     raise UnreadableFile(f"{name} is neither SVG nor DXF.", fix="Choose a file that ends in .svg or .dxf.")
 
 

@@ -12,6 +12,7 @@ from ..cutting.plan import REFERENCE_MM, SQUARE
 from ..cutting.profile import FileFormat
 from ..cutting.registering import REGISTERING
 from ..formats.dxf_write import colour_numbers
+from ..formats.file_kinds import FORMATS
 from ..formats.frame import Frame, file_layers
 from ..formats.read_file import ReadFile, ReadPath
 from ..geometry import Point
@@ -28,7 +29,7 @@ _AGAIN = "Export the file again."
 
 def promised(file: ReadFile, plan: SheetPlan, profile: Profile, file_format: FileFormat) -> Iterator[Finding]:
     """Unit, colours, order, depths that are named, and the square to measure, one finding of a kind and operation."""
-    if not file.assumed and file_format != "pdf" and file.unit != profile.unit:
+    if not file.assumed and FORMATS[file_format].own_unit and file.unit != profile.unit:
         yield Finding("unit-astray", "stop", f"The file is in {file.unit}; the profile says {profile.unit}.", _AGAIN)
     yield from _zero(file, plan, profile)
     told = [(path, operation) for path in file.paths if (operation := profile.operation_of(path.layer))]
@@ -58,7 +59,7 @@ _Told = Sequence[tuple[ReadPath, Operation]]
 
 def _expected(plan: SheetPlan, profile: Profile, file_format: FileFormat) -> dict[Operation, str]:
     layers = file_layers(plan, profile)
-    if file_format in ("svg", "pdf"):
+    if FORMATS[file_format].any_colour:
         return {layer.operation: layer.colour.lower() for layer in layers}
     numbers = colour_numbers(layer.colour for layer in layers)
     return {layer.operation: str(numbers[layer.colour]) for layer in layers}

@@ -1476,6 +1476,8 @@ export interface components {
       fields: {
         [key: string]: components['schemas']['FieldInfo'][]
       }
+      /** Formats */
+      formats: components['schemas']['FormatOut'][]
       /** Joints */
       joints: {
         [key: string]: components['schemas']['JointKindOut']
@@ -2467,6 +2469,21 @@ export interface components {
       /** Said */
       said: string[]
       stays: components['schemas']['Problem'] | null
+    }
+    /**
+     * FormatOut
+     * @description A format that files are written in.
+     */
+    FormatOut: {
+      /** About */
+      about: string
+      /**
+       * Format
+       * @enum {string}
+       */
+      format: 'svg' | 'dxf' | 'dxf-r12' | 'pdf'
+      /** Title */
+      title: string
     }
     /**
      * FoundValues

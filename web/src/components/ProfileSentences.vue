@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onMounted } from 'vue'
 
 import type { InFile, Operation, Problem, ProfileValues } from '../api/client'
 import { useSay } from '../composables/useSay'
@@ -7,6 +7,7 @@ import { WORKS } from '../formats'
 import ChoiceWord from '../kit/ChoiceWord.vue'
 import type { Option } from '../kit/options'
 import WordInput from '../kit/WordInput.vue'
+import { useChoices } from '../stores/choices'
 import ProblemNote from './ProblemNote.vue'
 import WorkSentence from './WorkSentence.vue'
 
@@ -52,12 +53,11 @@ function move(operation: Operation, to: Operation): void {
   change({ order })
 }
 
-const FORMATS: Option<ProfileValues['format']>[] = [
-  { value: 'svg', label: 'SVG' },
-  { value: 'dxf', label: 'DXF', detail: 'R2000' },
-  { value: 'dxf-r12', label: 'DXF R12', detail: 'for older software' },
-  { value: 'pdf', label: 'PDF', detail: 'layers that can be switched off' },
-]
+const shared = useChoices()
+onMounted(shared.load)
+const formats = computed(() =>
+  shared.formats.map(({ format, title, about }) => ({ value: format, label: title, detail: about })),
+)
 const UNITS: Option<ProfileValues['unit']>[] = [
   { value: 'mm', label: 'millimetres' },
   { value: 'in', label: 'inches' },
@@ -122,7 +122,7 @@ const wrong = (field: string) => props.problem?.field === field
       In
       <ChoiceWord
         label="Format"
-        :options="FORMATS"
+        :options="formats"
         :model-value="profile.format"
         @update:model-value="change({ format: $event })"
       />,

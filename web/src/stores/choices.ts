@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 
-import { api, type Choices } from '../api/client'
+import { api, type Choices, type FileFormat } from '../api/client'
 
 /** What the core offers to choose from: the same for everybody, asked for once. */
 export const useChoices = defineStore('choices', () => {
@@ -26,5 +26,7 @@ export const useChoices = defineStore('choices', () => {
   }
 
   const operations = computed(() => choices.value?.operations ?? {})
-  return { choices, operations, load, reload }
+  const formats = computed(() => choices.value?.formats ?? [])
+  const formatName = (format: FileFormat) => formats.value.find((one) => one.format === format)?.title ?? ''
+  return { choices, operations, formats, formatName, load, reload }
 })

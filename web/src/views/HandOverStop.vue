@@ -17,15 +17,17 @@ import TodayNote from '../components/TodayNote.vue'
 import { useBehind } from '../composables/useBehind'
 import { useProblem } from '../composables/useProblem'
 import { useReceiver } from '../composables/useReceiver'
-import { formatName, WORKS } from '../formats'
+import { WORKS } from '../formats'
 import { useSay } from '../composables/useSay'
 import { save } from '../download'
 import { saveAction } from '../saveAction'
+import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import { useSettings } from '../stores/settings'
 
 /** One strong action for the job's own machine; the picture is the file, the ledger says what its receiver gets. */
 const job = useJob()
+const choices = useChoices()
 const say = useSay()
 const settings = useSettings()
 const to = useReceiver()
@@ -60,7 +62,7 @@ const planned = computed(() => inside.value?.planned ?? null)
 
 const action = computed(() =>
   saveAction({
-    format: format.value,
+    format: choices.formatName(format.value),
     files: files.value.length,
     whom: whom.value,
     planned: Boolean(planned.value),
@@ -82,6 +84,7 @@ const load = () =>
     if (job.design?.id === id) made.value = found
   })
 onMounted(load)
+onMounted(choices.load)
 watch(
   () => job.design?.moves,
   () => {
@@ -232,7 +235,7 @@ const sheetPage = (form: 'html' | 'pdf') =>
               <li v-for="one in to.others.value" :key="one.id">
                 <ElButton link type="primary" @click="to.choose(one.id)">{{ one.document.name }}</ElButton>
                 <span class="small second">
-                  {{ formatName(one.document.format) }}, one file a {{ one.document.split
+                  {{ choices.formatName(one.document.format) }}, one file a {{ one.document.split
                   }}<template v-if="one.machine !== null">; a machine of the workshop</template>
                 </span>
               </li>

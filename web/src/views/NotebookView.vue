@@ -12,7 +12,6 @@ import PieceReadings from '../components/PieceReadings.vue'
 import TextField from '../kit/TextField.vue'
 import WorkshopLayout from '../components/WorkshopLayout.vue'
 import { useTestPiece } from '../composables/useTestPiece'
-import { FORMATS } from '../formats'
 import ChoiceField from '../kit/ChoiceField.vue'
 import PlainField from '../kit/PlainField.vue'
 import { useChoices } from '../stores/choices'
@@ -136,12 +135,12 @@ function sizeText({ name, kind, text }: { name: string; kind: string; text: stri
       <div class="acts hand">
         <span class="small second">Takes {{ say.area(piece.area) }} of the board</span>
         <ElButton
-          v-for="{ format, name } in FORMATS"
+          v-for="{ format, title } in choices.formats"
           :key="format"
           size="small"
           @click="test.download(format)"
         >
-          {{ name }}
+          {{ title }}
         </ElButton>
         <form class="acts" @submit.prevent="test.practise(Number(seed) || 0)">
           <PlainField v-model="seed" class="seed" label="Or cut it on practice machine" field="seed" />
