@@ -75,7 +75,7 @@ def prints_of(job: Job) -> dict[str, Row]:
     return {f"{format}, {split}, {unit}": _row(job, format, split, unit) for format, split, unit in _WAYS}
 
 
-_WAYS = list(product(SPLITS, ("mm", "in")))
+_WAYS = list(product(FORMATS, SPLITS, ("mm", "in")))
 
 
 def _row(job: Job, file_format: Any, split: Any, unit: Any) -> Row:
