@@ -18,6 +18,7 @@ from lean_notch.basis.machine import KerfFound, Tool
 from lean_notch.cutting import Profile
 from lean_notch.cutting.profile import SPLITS
 from lean_notch.design import design_to_json
+from lean_notch.formats.file_kinds import FORMATS
 from lean_notch.ground.errors import NotchError
 from lean_notch.hand_over.files import write_files
 from lean_notch.job import Job, compute
