@@ -32,7 +32,7 @@ def save(page: Page, format_name: str = "") -> Locator:
     """The strong action of Hand over; in another format than its receiver's, if one is named."""
     if format_name:
         page.get_by_role("button", name=re.compile("^Format: ")).click()
-        page.get_by_role("menuitem", name=re.compile(f"^{format_name}( R2000| layers.*| for older.*)?$")).click()
+        page.get_by_role("menuitem", name=re.compile(f"^{format_name}( R2000, .*| 1:1, .*| for older .*)?$")).click()
     # Not “Save it without a proof”, which goes as soon as the proof is there.
     button = page.get_by_role("button", name=re.compile(r"^Save (the|\d+) "))
     button.and_(page.locator(":enabled")).first.wait_for()
