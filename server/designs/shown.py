@@ -6,7 +6,7 @@ import json
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from functools import partial
-from typing import Any, cast, get_args
+from typing import Any, cast
 
 from accounts.names import shown_name
 from ground.problems import Problem
@@ -25,7 +25,7 @@ from lean_notch.documents import codec
 from lean_notch.ground.errors import NotchError
 from lean_notch.ground.findings import Finding
 from lean_notch.ground.remembered import Same
-from lean_notch.hand_over.files import FileFormat, file_name
+from lean_notch.hand_over.files import file_names
 from lean_notch.job import Job, Result
 from lean_notch.lengths.figures import Figure
 from lean_notch.making import Build, Contact, FlatPart, JointFit, Mate, joint_fits
@@ -81,7 +81,7 @@ def _plain(result: Result) -> dict[str, str]:
     sheets = [
         out.SheetOut(
             number=sheet.number, board=sheet.board, width=sheet.area.width, height=sheet.area.height,
-            file_names={kind: file_name(job, sheet.number, kind, sheet.board) for kind in get_args(FileFormat)},
+            file_names=file_names(job, sheet.number, sheet.board),
             keep_outs=[out.KeepOutOut(name=one.name, box=one.box) for one in job.basis.of(sheet.board).machine.keep_outs],
         )
         for sheet in layout.sheets

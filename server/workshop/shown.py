@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
-from typing import Literal, cast, get_args
+from typing import Literal, cast
 
 from accounts.names import shown_name
 from django.contrib.auth.models import User
@@ -15,7 +15,7 @@ from lean_notch.basis.settings import CutSetting, hints, say_setting, setting_to
 from lean_notch.design import MAIN
 from lean_notch.formats.svg_path import path_data
 from lean_notch.ground.operations import Operation
-from lean_notch.hand_over.files import FileFormat, file_name
+from lean_notch.hand_over.files import file_names
 from lean_notch.job import Job, compute, refuse_without_place
 from lean_notch.lengths.said import say_mm
 from lean_notch.practice import Practised
@@ -102,7 +102,7 @@ def show_piece(way: Way, job: Job) -> out.PieceOut:
             for path in sheet.paths
         ],
         area=sum(part.region.area * part.quantity for part in result.build.parts),
-        file_names={kind: file_name(job, sheet.number, kind, MAIN.id) for kind in get_args(FileFormat)},
+        file_names=file_names(job, sheet.number, MAIN.id),
         clearances=list(as_given(job.design).clearances),
         kerf_note=kerf_note(job),
         kerf_known=job.basis.of(MAIN.id).machine.found is not None,

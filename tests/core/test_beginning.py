@@ -1,7 +1,11 @@
 """A new step begins on its part, is made, and is beside what is there."""
 
+from importlib import import_module
+from pkgutil import iter_modules
+
 import pytest
 from conftest import edit_job, make_job
+from lean_notch import steps
 from lean_notch.acts.beginning import PURPOSES, begun
 from lean_notch.ground.errors import MissingInput
 from lean_notch.job import compute
@@ -24,6 +28,14 @@ def begin(job, purpose, unit="mm", other=""):
 
 def test_every_kind_of_step_begins_as_something():
     assert {kind for _, kind in PURPOSES.values()} == {kind.kind for kind in ALL}
+    assert sum(len(kind.begins) for kind in ALL) == len(PURPOSES)  # no two are called alike
+
+
+def test_every_kind_of_step_that_has_a_file_is_listed_under_a_name_of_its_own():
+    for module in iter_modules(steps.__path__):
+        import_module(f"lean_notch.steps.{module.name}")
+    assert set(steps.StepKind.__subclasses__()) == set(ALL)
+    assert len({kind.kind for kind in ALL}) == len(ALL)
 
 
 @pytest.mark.parametrize("unit", ["mm", "in"])

@@ -1,10 +1,12 @@
 """Files and packets that somebody handled: renamed, changed by hand, written in another encoding."""
 
 import json
+from pathlib import Path
 
 import pytest
 from lean_notch.basis.misspelt import check_entries
 from lean_notch.cli.main import main
+from lean_notch.cli.packets import format_of
 from lean_notch.formats.dxf_read import read_dxf
 from lean_notch.ground.errors import BadDocument
 from lean_notch.hand_over.reading import read_any
@@ -90,3 +92,11 @@ def test_other_encodings_are_read_alike(out):
     assert read_any(b"\xef\xbb\xbf" + svg.read_bytes(), svg.name).paths == plain.paths
     assert read_dxf(b"\xef\xbb\xbf" + dxf.read_bytes()).paths == read_dxf(dxf.read_bytes()).paths
     assert read_any(b"\xef\xbb\xbf" + dxf.read_bytes(), dxf.name).paths
+
+
+@pytest.mark.parametrize(
+    ("named", "file", "format"),
+    [("dxf-r12", "a.svg", "dxf-r12"), (None, "a.SVG", "svg"), (None, "a.pdf", "pdf"), ("odd", "a.dxf", "dxf"), ([], "a.txt", "dxf")],
+)  # fmt: skip
+def test_the_format_is_as_the_packet_says_or_by_the_files_name(named, file, format):
+    assert format_of({"format": named}, Path(file)) == format

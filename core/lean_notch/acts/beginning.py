@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from ..design import Part
 from ..edits import Edit
 from ..ground.errors import MissingInput
 from ..job import Result
@@ -10,6 +9,7 @@ from ..lengths.length import Length
 from ..lengths.units import Unit
 from ..steps import ALL, ShapeStep, Step
 from ..steps.begun import Begun, Document, Where
+from .numbered import numbered
 
 _BESIDE: dict[Unit, float] = {"mm": 10.0, "in": 0.5}
 PURPOSES: dict[str, tuple[Begun, str]] = {begun.purpose: (begun, kind.kind) for kind in ALL for begun in kind.begins}
@@ -30,13 +30,8 @@ def begun(result: Result, part_id: str, purpose: str, other: str = "", unit: Uni
         raise MissingInput(f"There is no {begin.of} to make it of.", fix=f"Add a {begin.of} first.", field="to")
     where = Where(flat.box, tuple(name for name, _ in flat.corners), unit, other)
     document = {"kind": kind, **begin.document(where)}
-    name = _free(purpose, part)
+    name = numbered(f"{purpose}-", (step.id for step in part.steps))
     return [Edit("put", f"parts/{part_id}/steps/{name}", _beside(document, part.steps, where))]
-
-
-def _free(wanted: str, part: Part) -> str:
-    taken = {step.id for step in part.steps}
-    return next(name for i in range(1, len(taken) + 2) if (name := f"{wanted}-{i}") not in taken)
 
 
 def _beside(document: Document, steps: tuple[Step, ...], where: Where) -> Document:

@@ -15,6 +15,7 @@ from ..ground.limits import MOST_NODES
 from ..job import Result
 from ..steps import Node
 from .moving import plus, typed_as
+from .numbered import numbered
 
 STRAIGHT = 1e-3
 """A bulge of less is a straight edge: 0.05 mm off over 100."""
@@ -47,7 +48,7 @@ def node_added(result: Result, part_id: str, step_id: str, after: str) -> list[E
     x, y = x + bulge * (end[1] - start[1]) / 2, y - bulge * (end[0] - start[0]) / 2
     unit = nodes[at].x.unit
     half = math.tan(math.atan(bulge) / 2)
-    path, name = _path(part, step), _free(nodes)
+    path, name = _path(part, step), numbered("n", (one.id for one in nodes))
     edits = [Edit("put", f"{path}/{after}/bulge", half)] if bulge else []
     value = {"x": typed_as(x, unit), "y": typed_as(y, unit), **({"bulge": half} if bulge else {})}
     return [*edits, Edit("put", f"{path}/{name}", value, after=after)]
@@ -83,11 +84,6 @@ def _found(result: Result, part_id: str, step_id: str, node_id: str) -> tuple[Pa
 
 def _path(part: Part, step: ShapeStep) -> str:
     return f"parts/{part.id}/steps/{step.id}/shape/nodes"
-
-
-def _free(nodes: tuple[Node, ...]) -> str:
-    taken = {one.id for one in nodes}
-    return next(name for name in (f"n{i}" for i in range(1, len(nodes) + 2)) if name not in taken)
 
 
 def _mm(result: Result, part: Part, node: Node) -> Point:

@@ -14,6 +14,7 @@ from ..ground.errors import MissingInput
 from ..job import Result
 from ..making import Standing
 from .moving import plus, typed_as
+from .numbered import numbered
 from .standing_against import against_nearest
 
 BESIDE_MM = 20.0
@@ -36,8 +37,7 @@ def stood_up(result: Result, part_id: str) -> list[Edit]:
     standing = result.build.standings
     own = [one for one in design.placements if one.part == part.id]
     pose = _one_more(result, own[-1]) if own else against_nearest(result, part.id) or _beside(standing)
-    taken = {one.id for one in design.placements}
-    name = next(one for one in (f"{part.id}-{i}" for i in range(1, len(taken) + 2)) if one not in taken)
+    name = numbered(f"{part.id}-", (one.id for one in design.placements))
     value: dict[str, Any] = {"part": part.id, "pose": pose}
     if own and own[-1].mirrored:
         value["mirrored"] = True

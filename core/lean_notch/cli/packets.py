@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 from hashlib import sha256
+from itertools import chain
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -54,9 +55,10 @@ def format_of(packet: dict[str, Any], file: Path) -> FileFormat:
     """As the packet says, or an older one's by the file's name."""
     from ..formats.file_kinds import FORMATS
 
-    if named := FORMATS.get(packet.get("format", "")):
-        return named.format
-    return next((one.format for one in FORMATS.values() if one.suffix == file.suffix.lower()), "dxf")
+    named, suffix = packet.get("format"), file.suffix.lower()
+    by_name = (one.format for one in FORMATS.values() if one.format == named)
+    by_suffix = (one.format for one in FORMATS.values() if one.suffix == suffix)
+    return next(chain(by_name, by_suffix), "dxf")
 
 
 def find_packet(arguments: argparse.Namespace) -> tuple[Path, dict[str, Any]]:

@@ -40,6 +40,11 @@ def file_name(job: Job, what: int | str, file_format: FileFormat, board: str) ->
     return f"{stem}{FORMATS[file_format].suffix}"
 
 
+def file_names(job: Job, what: int | str, board: str) -> dict[FileFormat, str]:
+    """In every format."""
+    return {one.format: file_name(job, what, one.format, board) for one in FORMATS.values()}
+
+
 _MARKS = {"fits": "", "does-not-fit": "does-not-fit", "as-far-as-seen": "not-all-proved", "": "not-proved"}
 
 

@@ -10,9 +10,9 @@ from ..ground.remembered import by_value
 from ..joints.mate import Line, rising, ways
 from ..joints.mate import Notch as EdgeNotch
 from ..lengths.length import Length
+from ..steps.corner import NEAR_MM
 from .outline import Notch, Notches, can_be_drawn
 
-NEAR_MM = 1e-6
 _BESIDE_MM = 1e-3
 _COARSE_MM = 0.01
 

@@ -23,7 +23,7 @@ from ..steps.being_made import FailedStep, Making
 from ..steps.brought import Outlines
 from ..steps.carve import box_of_all, carve, combined
 from ..steps.drawing import draw
-from ..steps.shape_made import name
+from ..steps.shape_made import name_drawn
 from .edges import as_region, blank_notches, straight_edges
 from .outline import Notch, Notches, outline
 
@@ -155,7 +155,7 @@ def _start(making: Making, step: Step, names: Mapping[str, float], notches: Notc
     at = step.mm(names)
     drawn = draw(step, at, names["thickness"], title_of(step))
     making.regions = [_panel(at["shape/width"], at["shape/height"], tuple(sorted(notches.items())))]
-    name(making, step, drawn)
+    name_drawn(making, step, drawn)
 
 
 def _other(part_id: str, of: Part, shop: Shop, stack: tuple[str, ...]) -> tuple[Region, ...]:

@@ -8,7 +8,7 @@ from math import floor
 from typing import Any, Literal, NamedTuple
 
 from ..geometry import Box
-from ..lengths.units import MM_PER_INCH, Unit
+from ..lengths.units import MM_PER_INCH, MM_PER_UNIT, Unit
 
 Document = dict[str, Any]
 _INCHES = 16
@@ -63,8 +63,18 @@ class Where:
         >>> Where((0, 0, 100, 60)).just(156.16), Where((0, 0, 100, 60), unit="in").just(200)
         ({'text': '156.16', 'unit': 'mm'}, {'text': '7.874', 'unit': 'in'})
         """
-        value = mm / MM_PER_INCH if self.unit == "in" else mm
+        value = mm / MM_PER_UNIT[self.unit]
         return {"text": f"{floor(value * _FINE + _HAIR) / _FINE:.10g}", "unit": self.unit}
+
+    @property
+    def across(self) -> tuple[Document, Document]:
+        """Where a line over the middle half of it begins and ends: "x" and "y", "to_x" and "to_y"."""
+        start, end, y = (
+            self.typed(self.box[0] + self.width / 4),
+            self.typed(self.box[0] + self.width * 3 / 4),
+            self.typed(self.y),
+        )
+        return {"x": start, "y": y}, {"to_x": end, "to_y": y}
 
     @property
     def middle(self) -> Document:

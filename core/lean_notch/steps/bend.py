@@ -10,17 +10,12 @@ from ..documents.rules import AmountRule, Title
 from ..geometry import Trace, Vertex
 from ..ground.errors import OutOfRange
 from ..lengths.length import Amount, Length
-from .begun import Begun, Document, Where
+from .begun import Begun
 from .being_made import FlatMark, Making
 from .fields import RIGHT_ANGLE, Called, Id, On
 from .kind import Given, StepKind
 from .titles import title_of
 from .words import Say, Words, pair
-
-
-def _across(on: Where) -> Document:
-    start, end = on.box[0] + on.width / 4, on.box[0] + on.width * 3 / 4
-    return {"x": on.typed(start), "y": on.typed(on.y), "to_x": on.typed(end), "to_y": on.typed(on.y)}
 
 
 @dataclass(frozen=True)
@@ -37,7 +32,7 @@ class BendStep(StepKind):
     title: Called = ""
     on: On = True
     kind: ClassVar[str] = "bend"
-    begins = (Begun("bend", "A bend line", _across),)
+    begins = (Begun("bend", "A bend line", lambda on: on.across[0] | on.across[1]),)
 
     redraws = False
 

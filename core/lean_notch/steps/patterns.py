@@ -85,9 +85,8 @@ def motions(pattern: Pattern | None, at: Mapping[str, float]) -> list[Motion]:
 
 def pattern_words(pattern: Pattern | None, say: Say) -> Iterator[Words]:
     if isinstance(pattern, Grid):
-        one = Amount("1")
         for count, apart, what in (("columns", "dx", "columns"), ("rows", "dy", "rows")):
-            if say(f"pattern/{count}").typed != one:
+            if say(f"pattern/{count}").typed != ONE:
                 yield Words(", in ")
                 yield say(f"pattern/{count}")
                 yield Words(f" {what} ")

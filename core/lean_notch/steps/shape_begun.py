@@ -62,9 +62,8 @@ def _scale(on: Where) -> Document:
 
 
 def _across(on: Where, operation: str) -> Document:
-    start, end = on.box[0] + on.width / 4, on.box[0] + on.width * 3 / 4
-    sizes = {"to_x": on.typed(end), "to_y": on.typed(on.y)}
-    return _shape("mark", "line", sizes, operation=operation, x=on.typed(start), y=on.typed(on.y))
+    start, end = on.across
+    return _shape("mark", "line", end, operation=operation, **start)
 
 
 def _score(on: Where) -> Document:

@@ -79,7 +79,7 @@ def made(making: Making, step: ShapeStep, at: Mapping[str, float], given: Given)
         )
         if not making.regions:
             raise BadGeometry(f"Nothing is left after {title}.", fix="Move it over the part.")
-    name(making, step, drawn)
+    name_drawn(making, step, drawn)
 
 
 def _turned_over(box: Box) -> Motion:
@@ -167,7 +167,7 @@ def _pocket_depth(at: Mapping[str, float], thickness: float) -> float:
     return depth
 
 
-def name(making: Making, step: ShapeStep, drawn: Drawn) -> None:
+def name_drawn(making: Making, step: ShapeStep, drawn: Drawn) -> None:
     """What a step drew can be joined, rounded and measured from."""
     making.edges |= {f"{step.id}.{name}": edge for name, edge in drawn.edges}
     making.corners |= {f"{step.id}.{name}": corner for name, corner in drawn.corners}

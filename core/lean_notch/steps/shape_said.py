@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
-from ..lengths.length import Amount
+from .fields import ONE
 from .patterns import Spread, pattern_words
 from .shapes import Annulus, Disc, Ellipse, Imported, Lettering, Line, OtherPart, Outline, Polygon, Rectangle, Slot
 from .words import Say, Titles, Words, of_words, pair, spoken
@@ -36,7 +36,7 @@ def said(step: ShapeStep, say: Say) -> Iterator[Words]:
         yield Words(", turned ")
         yield say("turn")
         yield Words("°")
-    if say("scale").typed != Amount("1"):
+    if say("scale").typed != ONE:
         yield Words(", scaled by ")
         yield say("scale")
     if step.mirrored:
@@ -49,9 +49,7 @@ def _shape(step: ShapeStep, say: Say) -> Iterator[Words]:
     shape = step.shape
     if isinstance(shape, Rectangle):
         yield Words("an opening " if step.does == "cut" else "a rectangle ")
-        yield say("shape/width")
-        yield Words(" × ")
-        yield say("shape/height")
+        yield from pair(say, "shape/width", "shape/height", " × ")
         if shape.radius is not None:
             yield Words(", corners rounded ")
             yield say("shape/radius")
@@ -60,9 +58,7 @@ def _shape(step: ShapeStep, say: Say) -> Iterator[Words]:
         yield say("shape/diameter")
     elif isinstance(shape, Ellipse):
         yield Words("an ellipse ")
-        yield say("shape/width")
-        yield Words(" × ")
-        yield say("shape/height")
+        yield from pair(say, "shape/width", "shape/height", " × ")
     elif isinstance(shape, Annulus):
         yield Words("a ring Ø ")
         yield say("shape/diameter")
@@ -76,9 +72,7 @@ def _shape(step: ShapeStep, say: Say) -> Iterator[Words]:
         yield Words(f" across {shape.measured}")
     elif isinstance(shape, Slot):
         yield Words("a slot ")
-        yield say("shape/length")
-        yield Words(" × ")
-        yield say("shape/width")
+        yield from pair(say, "shape/length", "shape/width", " × ")
     elif isinstance(shape, Outline):
         yield Words(f"a free outline of {len(shape.nodes)} corners")
     elif isinstance(shape, Imported):

@@ -39,9 +39,9 @@ class Say:
         return self._typed[path].text.strip() in ("0", "")
 
 
-def pair(say: Say, x: str, y: str) -> Iterator[Words]:
+def pair(say: Say, x: str, y: str, between: str = ", ") -> Iterator[Words]:
     yield say(x)
-    yield Words(", ")
+    yield Words(between)
     yield say(y)
 
 

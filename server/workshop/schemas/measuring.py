@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
+from lean_notch.cutting.profile import FileFormat
 from lean_notch.documents.plain import in_unit
 from lean_notch.lengths.units import Unit
 from lean_notch.recipes import SettingKind
@@ -105,7 +106,7 @@ class PieceOut(Schema):
     box: tuple[float, float, float, float]
     lines: list[LineOut]
     area: float
-    file_names: dict[str, str]
+    file_names: dict[FileFormat, str]
     clearances: list[float]
     kerf_note: str
     kerf_known: bool

@@ -27,6 +27,7 @@ export const useChoices = defineStore('choices', () => {
 
   const operations = computed(() => choices.value?.operations ?? {})
   const formats = computed(() => choices.value?.formats ?? [])
-  const formatName = (format: FileFormat) => formats.value.find((one) => one.format === format)?.title ?? ''
+  const formatName = (format: FileFormat) =>
+    formats.value.find((one) => one.format === format)?.title ?? format.toUpperCase()
   return { choices, operations, formats, formatName, load, reload }
 })
